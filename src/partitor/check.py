@@ -1,0 +1,272 @@
+"""check(submission, assignment) → report: the whole job on one submission, in a few calls."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from .errors import TooCostly
+from .exchange.assignment import Assignment
+from .exchange.report import FileRecord, ProblemRecord, SubmissionReport
+from .findings import Remarks, deepest_nesting, repeated_statements
+from .languages.registry import LANGUAGES
+from .procedures import slips
+from .procedures.calls import CallMap, map_calls, uncalled, undefined_calls
+from .procedures.required import Match, match_required, parameter_decides
+from .program.program import Procedure, Program, ProgramFile, Source
+from .reading.collect import Submission
+from .reading.starter import handed_out_lines
+from .records import Finding, Place, Routine, Step, Suggestion, WorkedAnswer
+from .repeats.find import Repeats, find_repeats
+from .scoring.rubric import score, totals
+from .suggestions.patches import can_be_patched, unified_diff
+from .suggestions.worked import Deadline, Worked, own_statements, work_through
+
+SECONDS = 20.0
+"""Time for one submission; what is not done by then is said so."""
+
+
+def check(
+    submission: Submission,
+    assignment: Assignment,
+    starter: Sequence[Source] = (),
+    reference: Sequence[Source] = (),
+    seconds: float = SECONDS,
+) -> SubmissionReport:
+    """Read, find, suggest, prove and score. Never raises for anything a student may have written."""
+    return _Check(submission, assignment, starter, reference, Deadline(seconds)).run()
+
+
+def program_of(sources: Sequence[Source]) -> Program:
+    """The program tree of texts whose language is known."""
+    return Program([ProgramFile(s, LANGUAGES[s.language]) for s in sources if s.language in LANGUAGES])
+
+
+class _Check:
+    def __init__(
+        self,
+        submission: Submission,
+        assignment: Assignment,
+        starter: Sequence[Source],
+        reference: Sequence[Source],
+        deadline: Deadline,
+    ) -> None:
+        self.submission = submission
+        self.assignment = assignment
+        self.deadline = deadline
+        self.program = program_of(submission.sources)
+        self.handed_out = handed_out_lines(submission.sources, starter)
+        self.reference = program_of(reference) if reference else None
+        self.calls: CallMap = map_calls(self.program)
+        self.repeats = Repeats((), (), ())
+        self.matches: list[Match] = []
+        self.unfinished = ""
+
+    def run(self) -> SubmissionReport:
+        remarks = Remarks(self.program, self.deadline)
+        try:
+            self._find(remarks)
+        except TooCostly:
+            self.unfinished = "Too costly to check fully: checked so far."
+        findings, suggestions = self._kept(remarks)
+        worked = self._work()
+        measures = self._measures(findings, worked)
+        scores = score(self.assignment.rubric(), measures)
+        total, out_of = totals(scores)
+        return SubmissionReport(
+            name=self.submission.name,
+            files=tuple(self._file_record(f) for f in self.program.files),
+            measures=measures,
+            findings=findings,
+            suggestions=suggestions,
+            worked_answer=self._worked_answer(worked),
+            scores=scores,
+            total=total,
+            of=out_of,
+            ignored=tuple(self.submission.ignored),
+            junk=self.submission.junk,
+            procedures=self._routines(),
+            unfinished=self.unfinished,
+        )
+
+    def _find(self, remarks: Remarks) -> None:
+        assignment = self.assignment
+        self.matches = match_required(self.program, assignment.functions, self.calls, self.reference)
+        self.repeats = find_repeats(self.program, assignment.limits, self.handed_out)
+        remarks.add_repeats(self.repeats)
+        remarks.add_required(self.matches)
+        required = frozenset(n for f in assignment.functions for n in (f.name, *f.also))
+        remarks.add_slips(self.calls, assignment.entry, required, assignment.rules.documented)
+        remarks.add_oversized(assignment.limits, self.repeats)
+
+    def _kept(self, remarks: Remarks) -> tuple[tuple[Finding, ...], tuple[Suggestion, ...]]:
+        """Findings of rules that are on and of the student's own lines, numbered in reading order."""
+        kept = [
+            f
+            for f in remarks.findings
+            if f.rule not in self.assignment.rules.off and not self._all_handed_out(f.places)
+        ]
+        near = {f.subject for f in kept if f.rule == "missing-function"}
+        found_near = {m.found[1].name for m in self.matches if m.state == "near" and m.found}
+        kept = [f for f in kept if not (f.rule == "uncalled-function" and f.subject in found_near)]
+        kept = [f for f in kept if not (f.rule == "undefined-call" and f.subject in near)]
+        kept.sort(key=lambda f: (f.places[0].file, f.places[0].start_line) if f.places else ("", 0))
+        wanted = [f.suggestion for f in kept if f.suggestion]
+        numbers = {old: f"s{n}" for n, old in enumerate(wanted, 1)}
+        suggestions = {s.id: s for s in remarks.suggestions}
+        return (
+            tuple(
+                msgspec.structs.replace(f, id=f"f{n}", suggestion=numbers.get(f.suggestion or ""))
+                for n, f in enumerate(kept, 1)
+            ),
+            tuple(msgspec.structs.replace(suggestions[old], id=new) for old, new in numbers.items()),
+        )
+
+    def _all_handed_out(self, places: Sequence[Place]) -> bool:
+        if not self.handed_out or not places:
+            return False
+        return all(
+            (place.file, line) in self.handed_out
+            for place in places
+            for line in range(place.start_line, place.end_line + 1)
+            if line in self.program.by_path[place.file].code_lines
+        )
+
+    def _work(self) -> Worked:
+        off = {"repeated-run", "repeated-block"} & set(self.assignment.rules.off)
+        if off:
+            return Worked(self.program, (), True)
+        worked = work_through(self.program, self.assignment.limits, self.handed_out, self.deadline)
+        if not worked.complete and not self.unfinished:
+            self.unfinished = "Too costly to check fully: the worked answer stops early."
+        return worked
+
+    def _worked_answer(self, worked: Worked) -> WorkedAnswer:
+        before = sum(len(f.code_lines) for f in self.program.files)
+        after = sum(len(f.code_lines) for f in worked.program.files)
+        changed = {
+            old.path: new
+            for old, new in zip(self.program.files, worked.program.files, strict=True)
+            if old.source.text != new.source.text
+        }
+        blocked = any(can_be_patched(self.program.by_path[path].source) for path in changed)
+        diff = "" if blocked else "".join(
+            unified_diff(self.program.by_path[path].source, new.source.text) for path, new in changed.items()
+        )
+        steps: tuple[Step, ...] = worked.steps
+        return WorkedAnswer(
+            lines_before=before,
+            lines_after=after,
+            status="proved" if not blocked else "outline",
+            patch=None,
+            steps=steps,
+            files={} if blocked else {path: new.source.text for path, new in changed.items()},
+            diff=diff,
+        )
+
+    def _measures(self, findings: Sequence[Finding], worked: Worked) -> dict[str, float]:
+        program, limits = self.program, self.assignment.limits
+        statements = program.statement_count
+        routines = [(f, p) for f in program.files for p in f.procedures]
+        functions = [(f, p) for f, p in routines if p.node]
+        sizes = [own_statements(f, p) for f, p in routines]
+        lines = sum(len(f.code_lines) for f in program.files)
+        after = sum(len(f.code_lines) for f in worked.program.files)
+        rules = [f.rule for f in findings]
+
+        def share(part: float, whole: float, empty: float) -> float:
+            return round(part / whole, 4) if whole else empty
+
+        parameters = sum(len(p.parameters) for _, p in functions)
+        unread = sum(len(names) for f in program.files for _, names in slips.unused_parameters(f, self.calls))
+        not_alone = {f.subject for f in findings if f.rule in {"outer-variable", "unused-parameter"}}
+        not_alone |= {p.name for t in self.repeats.twins for _, p in t.procedures[1:]}
+        required = [m for m in self.matches]
+        present = [m for m in required if m.state == "there" and self._is_called(m)]
+        return {
+            "statements": statements,
+            "code_lines": lines,
+            "procedures": len(functions),
+            "repeated_share": share(repeated_statements(self.repeats), statements, 0.0),
+            "repeated_runs": rules.count("repeated-run"),
+            "repeated_blocks": rules.count("repeated-block"),
+            "twin_groups": rules.count("twin-functions"),
+            "run_share": share(repeated_statements(self.repeats, runs_only=True), statements, 0.0),
+            "longest_procedure": max(sizes, default=0),
+            "oversized_share": share(sum(s for s in sizes if s > limits.procedure_statements), statements, 0.0),
+            "deepest_nesting": max((deepest_nesting(f, p) for f, p in routines), default=0),
+            "required_present": share(len(present), len(required), 1.0),
+            "uncalled": len(uncalled(program, self.calls, self.assignment.entry)),
+            "undefined": len({n for _, _, n, _ in undefined_calls(program, self.calls)}),
+            "loose_statements": sum(
+                len(slips.loose_statements(f, self.assignment.entry or "main")) for f in program.files
+            ),
+            "entry_call_share": self._entry_call_share(),
+            "parameters_used": share(parameters - unread, parameters, 1.0),
+            "self_contained": share(len([p for _, p in functions if p.name not in not_alone]), len(functions), 0.0),
+            "deciding_functions": sum(parameter_decides(f, p) for f, p in functions),
+            "documented_share": share(
+                len(functions) - sum(len(slips.undocumented(f)) for f in program.files), len(functions), 1.0
+            ),
+            "well_named_share": share(
+                len(functions) - sum(len(slips.vague_names(f, frozenset())) for f in program.files),
+                len(functions), 1.0,
+            ),
+            "possible_saving": share(max(0, lines - after), lines, 0.0),
+        }
+
+    def _is_called(self, match: Match) -> bool:
+        if match.found is None or not match.required.called:
+            return match.found is not None
+        return bool(self.calls.mentioned.get(match.found[1].name))
+
+    def _entry_call_share(self) -> float:
+        """Of the main routine's simple statements that do work, the share that call the program's functions."""
+        file, procedure = self._main_routine()
+        if file is None or procedure is None:
+            return 0.0
+        good = total = 0
+        tree, language = file.tree, file.language
+        for block in file.blocks:
+            if block.procedure != procedure.node:
+                continue
+            for s in block.statements:
+                compound = any(tree.kind[n] in language.blocks for n in tree.children(s))
+                if compound or file.is_definition(s) or file.is_import(s) or file.is_bare_string(s):
+                    continue
+                called = {
+                    file.called_name(n) for n in range(s, tree.end[s]) if tree.kind[n] == language.call
+                }
+                if not called - {"input", "int", "float", "str"} and not called & set(self.calls.defined):
+                    if tree.kind[s] in {"assignment", "return_statement"}:
+                        continue
+                total += 1
+                good += bool(called & set(self.calls.defined))
+        return round(good / total, 4) if total and self.calls.defined else 0.0
+
+    def _main_routine(self) -> tuple[ProgramFile | None, Procedure | None]:
+        names = [n for n in (self.assignment.entry, "main") if n]
+        for name in names:
+            for file, procedure in self.calls.defined.get(name, []):
+                return file, procedure
+        best = max(self.program.files, key=lambda f: own_statements(f, f.procedures[0]), default=None)
+        return (best, best.procedures[0]) if best else (None, None)
+
+    def _file_record(self, file: ProgramFile) -> FileRecord:
+        return FileRecord(
+            path=file.path,
+            language=file.language.id,
+            lines=len(file.code_lines),
+            problems=tuple(ProblemRecord(p.line, p.message) for p in file.problems),
+        )
+
+    def _routines(self) -> tuple[Routine, ...]:
+        return tuple(
+            Routine(
+                f.path, p.name, p.start_line, p.end_line, own_statements(f, p),
+                tuple(sorted(set(self.calls.calls.get(p.name, {})) & set(self.calls.defined))),
+            )
+            for f in self.program.files
+            for p in f.procedures
+        )

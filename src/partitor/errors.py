@@ -1,0 +1,17 @@
+"""The errors that reach a person: each carries one clear sentence."""
+
+
+class PartitorError(Exception):
+    """Something a person can mend; ``str(error)`` is the sentence they are shown."""
+
+
+class UnreadableSubmission(PartitorError):
+    """A submission, or the whole batch, could not be read or breaks a limit."""
+
+
+class AssignmentFileError(PartitorError):
+    """An assignment file says something that is unknown or impossible."""
+
+
+class TooCostly(PartitorError):
+    """A check ran out of its time budget; what was found so far stands."""

@@ -1,0 +1,399 @@
+"""From what was found to remarks: one finding an opportunity, its sentence, its suggestion."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+
+import msgspec
+
+from .procedures import slips
+from .procedures.calls import CallMap, redefined, uncalled, undefined_calls
+from .procedures.required import Match
+from .program.program import Procedure, Program, ProgramFile
+from .program.shapes import template_key
+from .records import Change, Finding, Place, SlotColumn, Suggestion
+from .repeats.find import Limits, RepeatedBlock, Repeats, Run, Twins
+from .repeats.judge import inner_statements
+from .repeats.slots import Copy, Table
+from .suggestions.candidate import Candidate
+from .suggestions.functions import function_candidate
+from .suggestions.loops import loop_candidate
+from .suggestions.merges import merge_candidate
+from .suggestions.patches import can_be_patched, unified_diff
+from .suggestions.steps import steps_of
+from .suggestions.worked import Deadline, Proved, attempt, own_statements, step_candidate
+
+COUNTS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
+
+
+def number_word(count: int) -> str:
+    """Small numbers in words, as people write them."""
+    return COUNTS[count] if count < len(COUNTS) else str(count)
+
+
+class Remarks:
+    """Collects findings and suggestions of one program; ids count up in reading order."""
+
+    def __init__(self, program: Program, deadline: Deadline) -> None:
+        self.program = program
+        self.deadline = deadline
+        self.findings: list[Finding] = []
+        self.suggestions: list[Suggestion] = []
+
+    def add(
+        self,
+        rule: str,
+        message: str,
+        places: Sequence[Place],
+        weight: float,
+        suggestion: Suggestion | None = None,
+        **more: object,
+    ) -> None:
+        """Add a finding, with its suggestion where there is one."""
+        suggestion_id = None
+        if suggestion is not None:
+            suggestion_id = f"s{len(self.suggestions) + 1}"
+            self.suggestions.append(msgspec.structs.replace(suggestion, id=suggestion_id))
+        self.findings.append(
+            Finding(
+                id=f"f{len(self.findings) + 1}", rule=rule, message=message, weight=weight,
+                places=tuple(places), suggestion=suggestion_id, **more,  # type: ignore[arg-type]
+            )
+        )
+
+    # -- repetition ------------------------------------------------------------------------------
+
+    def add_repeats(self, repeats: Repeats) -> None:
+        """Runs, blocks and twins, each with its loop, function or merge."""
+        for run in repeats.runs:
+            self._add_run(run)
+        for block in repeats.blocks:
+            self._add_block(block)
+        for twins in repeats.twins:
+            self._add_twins(twins)
+
+    def _add_run(self, run: Run) -> None:
+        table = run.table
+        suggestion = self._suggest("loop", lambda: loop_candidate(run), table, "a loop")
+        places = [_place(c) for c in (*table.copies, *([run.rest] if run.rest else []))]
+        count = len(table.copies)
+        size = inner_statements(table.copies[0])
+        what = "This statement stands" if size == 1 else f"These {number_word(size)} statements stand"
+        message = f"{what} {number_word(count)} times in a row; {_difference(suggestion.slots, table)}."
+        self._add_table("repeated-run", message, places, table, suggestion)
+
+    def _add_block(self, block: RepeatedBlock) -> None:
+        table = block.table
+        suggestion = self._suggest("function", lambda: function_candidate(table), table, "a function")
+        size = inner_statements(table.copies[0])
+        times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
+        message = (
+            f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
+        )
+        self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
+
+    def _add_twins(self, twins: Twins) -> None:
+        suggestion = self._suggest("merge", lambda: merge_candidate(twins), twins.table, "one function")
+        names = _listed([p.name for _, p in twins.procedures])
+        places = [Place(f.path, p.start_line, p.end_line) for f, p in twins.procedures]
+        message = f"{names} are alike; {_difference(suggestion.slots, twins.table)}."
+        self._add_table("twin-functions", message, places, twins.table, suggestion)
+
+    def _add_table(
+        self, rule: str, message: str, places: Sequence[Place], table: Table, suggestion: Suggestion
+    ) -> None:
+        size = inner_statements(table.copies[0])
+        first = table.copies[0]
+        self.add(
+            rule, message, places, (len(table.copies) - 1) * size, suggestion, slots=suggestion.slots,
+            pattern=template_key(first.file, list(first.statements)),
+            subject=first.file.procedure_around(first.statements[0]).name,
+        )
+
+    def _suggest(
+        self, kind: str, make: Callable[[], Candidate], table: Table, goal: str
+    ) -> Suggestion:
+        """The proved suggestion; or an outline that says where the way leads and why it stops."""
+        self.deadline.check()
+        result = attempt(make)
+        if isinstance(result, Proved):
+            return _as_suggestion(result)
+        slots = tuple(
+            SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1)
+        )
+        lines = sum(_code_lines(copy) for copy in table.copies)
+        return Suggestion(
+            id="", kind=kind, title=f"Towards {goal} for the {len(table.copies)} copies", status="outline",
+            lines_before=lines, lines_after=lines, slots=slots, path=table.copies[0].file.path,
+            outline=_outline(kind, table), why_not=result,
+        )
+
+    # -- size ------------------------------------------------------------------------------------
+
+    def add_oversized(self, limits: Limits, repeats: Repeats) -> None:
+        """Procedures that stay too long when their repetition is folded, or are nested too deep."""
+        for file in self.program.files:
+            for procedure in file.procedures:
+                size = own_statements(file, procedure)
+                depth = deepest_nesting(file, procedure)
+                folded = size - _foldable(file, procedure, repeats)
+                if folded > limits.procedure_statements or depth > limits.nesting:
+                    self._add_oversized(file, procedure, limits, size, depth)
+
+    def _add_oversized(
+        self, file: ProgramFile, procedure: Procedure, limits: Limits, size: int, depth: int
+    ) -> None:
+        too_long = size > limits.procedure_statements
+        reasons = []
+        if too_long:
+            reasons.append(f"has {size} statements (up to {limits.procedure_statements} are fine)")
+        if depth > limits.nesting:
+            reasons.append(f"is nested {number_word(depth)} deep (up to {number_word(limits.nesting)} is fine)")
+        subject = procedure.name or "The main program"
+        suggestion = self._step_suggestion(file, procedure, limits) if too_long else None
+        self.add(
+            "oversized-procedure", f"{subject} {' and '.join(reasons)}.", [_span(file, procedure)],
+            max(1, size - limits.procedure_statements), suggestion, subject=procedure.name,
+        )
+
+    def _step_suggestion(
+        self, file: ProgramFile, procedure: Procedure, limits: Limits
+    ) -> Suggestion | None:
+        tables = steps_of(file, procedure, limits.procedure_statements)
+        for table in sorted(tables, key=lambda t: -inner_statements(t.copies[0])):
+            self.deadline.check()
+            result = attempt(lambda table=table: step_candidate(table))  # type: ignore[misc]
+            if isinstance(result, Proved):
+                return _as_suggestion(result)
+        return None
+
+    # -- functions -------------------------------------------------------------------------------
+
+    def add_required(self, matches: Iterable[Match]) -> None:
+        """Missing, misspelt and not-as-asked required functions."""
+        for match in matches:
+            name = match.required.name
+            if match.state == "near" and match.found:
+                file, procedure = match.found
+                self.add(
+                    "missing-function", f"{name} is asked for; it is there as {procedure.name}.",
+                    [_span(file, procedure)], 4, subject=name,
+                )
+            elif match.state == "wrong" and match.found:
+                file, procedure = match.found
+                self.add(
+                    "missing-function", f"{name} is not as asked: it {match.wrong}.",
+                    [_span(file, procedure)], 3, subject=name,
+                )
+            elif match.state == "missing":
+                self._add_missing(match)
+
+    def _add_missing(self, match: Match) -> None:
+        name = match.required.name
+        if match.job is None:
+            self.add("missing-function", f"{name} is asked for and not there.", self._somewhere(), 6, subject=name)
+            return
+        file, statements = match.job
+        copy = Copy(file, statements)
+        table = Table((copy,), (), 1)
+        result = attempt(lambda: function_candidate(table, name=name))
+        suggestion = _as_suggestion(result) if isinstance(result, Proved) else None
+        where = file.procedure_around(statements[0]).name
+        place = f"in {where}" if where else "in the main program"
+        self.add(
+            "missing-function", f"{name} is asked for and not there; these lines {place} do its job.",
+            [_place(copy)], 6, suggestion, subject=name,
+        )
+
+    def _somewhere(self) -> list[Place]:
+        """A program's first code line: where a reader starts to look."""
+        for file in self.program.files:
+            if file.code_lines:
+                first = min(file.code_lines)
+                return [Place(file.path, first, first)]
+        return []
+
+    def add_slips(self, calls: CallMap, entry: str, required: frozenset[str], documented: bool) -> None:
+        """Everything about single functions and calls."""
+        for file, procedure in uncalled(self.program, calls, entry):
+            text = f"{procedure.name} is defined, and nothing calls it."
+            self._about("uncalled-function", file, procedure, text, 3)
+        grouped: dict[str, list[tuple[ProgramFile, int, str]]] = {}
+        for file, node, name, nearest in undefined_calls(self.program, calls):
+            grouped.setdefault(name, []).append((file, node, nearest))
+        for name, uses in grouped.items():
+            nearest = uses[0][2]
+            hint = f"; {nearest} is" if nearest else ""
+            lines = [Place(f.path, f.tree.start_line(n), f.tree.start_line(n)) for f, n, _ in uses]
+            self.add(
+                "undefined-call", f"{name} is called, and nothing of that name is defined{hint}.", lines, 4,
+                subject=name,
+            )
+        for file, group in redefined(self.program):
+            lines = [_span(file, p) for p in group]
+            self.add(
+                "redefined-function",
+                f"{group[0].name} is defined {number_word(len(group))} times; only the last one counts.",
+                lines, 4, subject=group[0].name,
+            )
+        for file in self.program.files:
+            self._add_file_slips(file, calls, entry, required, documented)
+
+    def _add_file_slips(
+        self, file: ProgramFile, calls: CallMap, entry: str, required: frozenset[str], documented: bool
+    ) -> None:
+        if entry:
+            self._add_loose(file, entry)
+        for procedure, unread in slips.unused_parameters(file, calls):
+            one = len(unread) == 1
+            text = f"{procedure.name} never reads its parameter{'' if one else 's'} {_listed(unread)}."
+            self._about("unused-parameter", file, procedure, text, 2, head_only=True)
+        for loop, text in slips.idle_loops(file):
+            line = file.tree.start_line(loop)
+            self.add("idle-loop", text, [Place(file.path, line, file.tree.end_line(loop))], 5)
+        for procedure, changed in slips.outer_variables(file):
+            text = f"{procedure.name} changes {_listed(changed)}, which stands outside it."
+            self._about("outer-variable", file, procedure, text, 2)
+        for procedure, reason in slips.vague_names(file, required):
+            text = f"The name {procedure.name} {reason}."
+            self._about("vague-name", file, procedure, text, 1, head_only=True)
+        if documented:
+            for procedure in slips.undocumented(file):
+                text = f"{procedure.name} has no comment that says what it does."
+                self._about("undocumented-function", file, procedure, text, 1, head_only=True)
+
+    def _add_loose(self, file: ProgramFile, entry: str) -> None:
+        loose = slips.loose_statements(file, entry)
+        if not loose:
+            return
+        places: list[Place] = []
+        tree = file.tree
+        top = [s for s in file.blocks[0].statements]
+        for s in loose:
+            start, end = tree.start_line(s), tree.end_line(s)
+            follows = places and top.index(s) and tree.end_line(top[top.index(s) - 1]) == places[-1].end_line
+            if follows:
+                places[-1] = Place(file.path, places[-1].start_line, end)
+            else:
+                places.append(Place(file.path, start, end))
+        count = len(loose)
+        verb = "statement stands" if count == 1 else "statements stand"
+        self.add(
+            "loose-code", f"{number_word(count).capitalize()} {verb} outside any function; {entry} is asked for.",
+            places, min(count, 6),
+        )
+
+    def _about(
+        self, rule: str, file: ProgramFile, procedure: Procedure, message: str, weight: float,
+        head_only: bool = False,
+    ) -> None:
+        place = _span(file, procedure)
+        if head_only:
+            line = file.tree.start_line(procedure.node)
+            place = Place(file.path, line, line)
+        self.add(rule, message, [place], weight, subject=procedure.name)
+
+
+def _as_suggestion(result: Proved) -> Suggestion:
+    candidate, source = result.candidate, result.candidate.file.source
+    before, after = len(candidate.file.code_lines), len(result.after.code_lines)
+    reason = can_be_patched(source)
+    changes = tuple(Change(e.start, e.end, "\n".join(e.lines)) for e in candidate.edits)
+    touched = sum(
+        1
+        for e in candidate.edits
+        for line in range(e.start, e.end + 1)
+        if line in candidate.file.code_lines
+    )
+    return Suggestion(
+        id="", kind=candidate.kind, title=candidate.title, status="outline" if reason else "proved",
+        lines_before=touched, lines_after=touched - (before - after), slots=candidate.slots,
+        path=source.path, changes=() if reason else tuple(sorted(changes, key=lambda c: c.start_line)),
+        diff="" if reason else unified_diff(source, result.after.source.text), why_not=reason,
+        outline=reason and f"It can be done ({candidate.title.lower()}), but {reason}.",
+    )
+
+
+def _outline(kind: str, table: Table) -> str:
+    count = len(table.copies)
+    if kind == "loop":
+        return f"Write the statements once, inside a loop with {count} turns; put what differs into its list."
+    if kind == "merge":
+        return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
+    return (
+        f"Move the statements into a function of their own and call it in the {count} places; each thing "
+        "that differs is a parameter, and what is needed afterwards is returned."
+    )
+
+
+def _difference(slots: Sequence[SlotColumn], table: Table) -> str:
+    if not table.columns:
+        return "they are the same each time"
+    if not slots:
+        return "they differ in a few values"
+    named = [s for s in slots if not s.name.startswith("slot ")]
+    if len(named) < len(slots) or len(slots) > 3:
+        return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"
+    return f"they differ only in {_listed(list(dict.fromkeys(s.name for s in named)))}"
+
+
+def _listed(names: Sequence[str]) -> str:
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _place(copy: Copy) -> Place:
+    return Place(copy.file.path, copy.start_line, copy.end_line)
+
+
+def _code_lines(copy: Copy) -> int:
+    return sum(1 for n in range(copy.start_line, copy.end_line + 1) if n in copy.file.code_lines)
+
+
+def _span(file: ProgramFile, procedure: Procedure) -> Place:
+    """A procedure's lines; for the loose code, from its first statement to its last."""
+    if procedure.node:
+        return Place(file.path, procedure.start_line, procedure.end_line)
+    loose = [
+        s
+        for s in file.blocks[0].statements
+        if not file.is_definition(s) and not file.is_import(s) and not file.is_bare_string(s)
+    ]
+    if not loose:
+        return Place(file.path, 1, 1)
+    return Place(file.path, file.tree.start_line(loose[0]), file.tree.end_line(loose[-1]))
+
+
+def deepest_nesting(file: ProgramFile, procedure: Procedure) -> int:
+    """Branches and loops around the most deeply nested statement of a procedure."""
+    return max((b.depth for b in file.blocks if b.procedure == procedure.node and b.statements), default=0)
+
+
+def _foldable(file: ProgramFile, procedure: Procedure, repeats: Repeats) -> int:
+    """Statements of a procedure that go when its runs and blocks are folded."""
+    gone: set[int] = set()
+    tables = [(r.table, 1) for r in repeats.runs] + [(b.table, 0) for b in repeats.blocks]
+    for table, kept in tables:
+        for copy in table.copies[kept:]:
+            if copy.file is file and file.procedure_around(copy.statements[0]).node == procedure.node:
+                start, stop = copy.span
+                gone.update(s for s in file.statement_nodes if start <= s < stop)
+    calls = sum(
+        len(table.copies)
+        for table, kept in tables
+        if not kept
+        and any(c.file is file and c.statements[0] in gone for c in table.copies)
+    )
+    return len(gone) - calls
+
+
+def repeated_statements(repeats: Repeats, runs_only: bool = False) -> int:
+    """Statements that stand in a second or later copy."""
+    tables = [run.table for run in repeats.runs]
+    if not runs_only:
+        tables += [b.table for b in repeats.blocks] + [t.table for t in repeats.twins]
+    counted: set[tuple[str, int]] = set()
+    for table in tables:
+        for copy in table.copies[1:]:
+            start, stop = copy.span
+            counted.update((copy.file.path, s) for s in copy.file.statement_nodes if start <= s < stop)
+    return len(counted)

@@ -1,0 +1,40 @@
+"""The one list of languages, and how a file's language is told from its name and first line."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from pathlib import PurePosixPath
+
+import tree_sitter
+import tree_sitter_language_pack
+
+from .python.table import PYTHON
+from .table import Language
+
+LANGUAGES: dict[str, Language] = {PYTHON.id: PYTHON}
+
+
+def language_of(path: str, text: str = "") -> Language | None:
+    """The language of a file by its extension, else by its shebang line; None where neither tells.
+
+    >>> language_of("work/Main.PY").id
+    'python'
+    >>> language_of("tides", "#!/usr/bin/env python3\\n").id
+    'python'
+    """
+    suffix = PurePosixPath(path).suffix.lower()
+    for language in LANGUAGES.values():
+        if suffix in language.extensions:
+            return language
+    first_line = text.split("\n", 1)[0]
+    if not suffix and first_line.startswith("#!"):
+        for language in LANGUAGES.values():
+            if any(name in first_line for name in language.shebangs):
+                return language
+    return None
+
+
+@lru_cache(maxsize=None)
+def parser_for(grammar: str) -> tree_sitter.Parser:
+    """One parser a grammar and process; grammars ship inside the package, nothing is fetched."""
+    return tree_sitter_language_pack.get_parser(grammar)  # type: ignore[arg-type]

@@ -1,0 +1,80 @@
+"""What the core must know of a language: which grammar nodes play which part.
+
+A language is data (this table) plus a writer. Nothing outside `languages/` names a grammar node.
+"""
+
+from __future__ import annotations
+
+import msgspec
+
+Kinds = frozenset[str]
+
+
+class Binding(msgspec.Struct, frozen=True):
+    """How one grammar node binds names: `field` of a node of `kind` holds the target."""
+
+    kind: str
+    field: str
+    reads_too: bool = False
+
+
+class Language(msgspec.Struct, frozen=True, kw_only=True):
+    """The parts that grammar nodes play, by node kind."""
+
+    id: str
+    title: str
+    grammar: str
+    extensions: tuple[str, ...]
+    shebangs: tuple[str, ...] = ()
+    comment: Kinds
+    blocks: Kinds
+    clauses: Kinds
+    procedures: Kinds
+    classes: Kinds
+    wrappers: Kinds
+    """Statements that only wrap a procedure or class, such as a decorated definition."""
+    branches: Kinds
+    loops: Kinds
+    conditionals: Kinds
+    imports: Kinds
+    name: str
+    member: tuple[str, str]
+    """(node kind, field) under which a name is a field name, not a variable."""
+    keyword_argument: tuple[str, str]
+    call: str
+    callee_field: str
+    arguments_field: str
+    strings: Kinds
+    numbers: Kinds
+    constants: Kinds
+    opaque: Kinds
+    """Nodes read as one token although the grammar divides them."""
+    interpolation: str
+    parentheses: Kinds
+    targets: tuple[Binding, ...]
+    patterns: Kinds
+    """Nodes that a target may be wrapped in (tuples, starred names)."""
+    captures: Kinds
+    """Nodes of branch patterns in which a bare name binds."""
+    parameter_lists: Kinds
+    parameter_kinds: Kinds
+    """Nodes inside a parameter list whose first name is the parameter."""
+    iterable_field: tuple[str, str]
+    """(clause kind, field): the part of a comprehension that its surroundings evaluate first."""
+    parameters_field: str
+    body_field: str
+    name_field: str
+    scopes: Kinds
+    """Expressions with a name scope of their own (lambda, comprehension)."""
+    outer_declarations: Kinds
+    leaving: Kinds
+    returning: str
+    suspending: Kinds
+    deleting: Kinds
+    definitions_run_in_place: Kinds
+    builtins: frozenset[str]
+    reflective: frozenset[str]
+    """Built-ins that see the names around them, so that no name may be moved."""
+    pure_calls: frozenset[str]
+    output_calls: frozenset[str]
+    keywords: frozenset[str]

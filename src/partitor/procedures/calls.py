@@ -1,0 +1,143 @@
+"""The call map: who calls what, what nothing calls, what is called and not defined."""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+
+import msgspec
+from rapidfuzz import fuzz, process
+
+from ..program.names import UNBOUND, Role
+from ..program.program import Procedure, Program, ProgramFile
+
+
+class CallMap(msgspec.Struct, frozen=True, eq=False):
+    """Callers and callees by function name; "" is the loose code."""
+
+    calls: dict[str, Counter[str]]
+    """Caller name → called names, with how often."""
+    defined: dict[str, list[tuple[ProgramFile, Procedure]]]
+    as_value: frozenset[str]
+    """Functions whose name is passed on or stored: callbacks, handlers, tables."""
+    mentioned: dict[str, int]
+    """Name → how often it stands outside its own definition."""
+
+
+def map_calls(program: Program) -> CallMap:
+    """Read all calls of a program once. Linear in its names."""
+    calls: dict[str, Counter[str]] = defaultdict(Counter)
+    defined: dict[str, list[tuple[ProgramFile, Procedure]]] = defaultdict(list)
+    as_value: set[str] = set()
+    mentioned: Counter[str] = Counter()
+    for file in program.files:
+        for procedure in file.procedures[1:]:
+            defined[procedure.name].append((file, procedure))
+    for file in program.files:
+        tree, language = file.tree, file.language
+        for i in file.names.nodes:
+            name = tree.text[i]
+            if name not in defined and file.names.role[i] is not Role.READ:
+                continue
+            around = file.procedure_around(i)
+            parent = tree.parent[i]
+            is_own_name = tree.kind[parent] in language.procedures and tree.field[i] == language.name_field
+            called = tree.kind[parent] == language.call and tree.field[i] == language.callee_field
+            member_call = (
+                (tree.kind[parent], tree.field[i]) == language.member
+                and tree.kind[tree.parent[parent]] == language.call
+                and tree.field[parent] == language.callee_field
+            )
+            if called or member_call:
+                calls[around.name][name] += 1
+            elif not is_own_name and name in defined and file.names.role[i] is not Role.KEYWORD:
+                as_value.add(name)
+            if not is_own_name and around.name != name:
+                mentioned[name] += 1
+    return CallMap(dict(calls), dict(defined), frozenset(as_value), dict(mentioned))
+
+
+def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[ProgramFile, Procedure]]:
+    """Functions that nothing mentions, where something runs at all."""
+    texts = _texts(program) if _looks_names_up(program) else ""
+    runs = any(_runs_something(file) for file in program.files)
+    found = []
+    for name, places in calls.defined.items():
+        if calls.mentioned.get(name) or name in texts or _called_by_convention(name):
+            continue
+        if not runs and name not in {entry, "main"}:
+            continue
+        for file, procedure in places:
+            if not procedure.decorated and not (procedure.in_class and _has_bases(file, procedure)):
+                found.append((file, procedure))
+    return found
+
+
+def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:
+    """(file, call node, name, nearest defined name or "") for calls that nothing defines."""
+    found = []
+    for file in program.files:
+        tree, language = file.tree, file.language
+        if "wildcard_import" in tree.kind:
+            continue
+        for i in file.names.nodes:
+            name = tree.text[i]
+            called = (
+                tree.kind[tree.parent[i]] == language.call and tree.field[i] == language.callee_field
+            )
+            if not called or name in language.builtins or file.names.role[i] is not Role.READ:
+                continue
+            if file.names.owner(i) == UNBOUND:
+                found.append((file, i, name, nearest(name, [*calls.defined, *language.builtins])))
+    return found
+
+
+def nearest(name: str, known: list[str], least: float = 70) -> str:
+    """The known name most like `name`, or "" where none is like it."""
+    best = process.extractOne(
+        name, known, scorer=fuzz.ratio, processor=lambda n: n.replace("_", "").lower(), score_cutoff=least
+    )
+    return best[0] if best else ""
+
+
+def redefined(program: Program) -> list[tuple[ProgramFile, list[Procedure]]]:
+    """Functions that share a name in one statement list, so that only the last is kept."""
+    found = []
+    for file in program.files:
+        groups: dict[tuple[int, str], list[Procedure]] = defaultdict(list)
+        for procedure in file.procedures[1:]:
+            if not procedure.decorated:
+                groups[file.tree.parent[procedure.node], procedure.name].append(procedure)
+        found += [(file, group) for group in groups.values() if len(group) > 1]
+    return found
+
+
+def _texts(program: Program) -> str:
+    return " ".join(
+        text
+        for file in program.files
+        for kind, text in zip(file.tree.kind, file.tree.text, strict=True)
+        if kind in {"string", "string_content"}
+    )
+
+
+def _looks_names_up(program: Program) -> bool:
+    reflective = {"getattr", "globals", "locals", "eval", "exec", "vars"}
+    return any(file.names.everything & reflective for file in program.files)
+
+
+def _runs_something(file: ProgramFile) -> bool:
+    return any(
+        not file.is_definition(s)
+        and not file.is_import(s)
+        and not file.is_bare_string(s)
+        and file.tree.kind[s] != "assignment"
+        for s in file.blocks[0].statements
+    )
+
+
+def _called_by_convention(name: str) -> bool:
+    return name.startswith(("test_", "__")) or name in {"setUp", "tearDown", "setup", "draw"}
+
+
+def _has_bases(file: ProgramFile, procedure: Procedure) -> bool:
+    return file.tree.child(procedure.parent, "superclasses") is not None

@@ -1,0 +1,288 @@
+"""The slips that refactoring invites, and habits that make functions hard to reuse."""
+
+from __future__ import annotations
+
+import re
+
+from ..program.names import Role
+from ..program.program import Block, Procedure, ProgramFile
+from .calls import CallMap
+
+VAGUE = re.compile(
+    r"(func|function|fun|proc|procedure|method|foo|bar|baz|stuff|thing|things|do_?it|do_?stuff|do_?thing|"
+    r"do_?something|my_?func(tion)?|test|temp|tmp|part|step|code|helper|program|blah|xxx?|asdf|name)_?\d*\Z",
+    re.IGNORECASE,
+)
+
+
+def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure, list[str]]]:
+    """Parameters that are never read, where the student chose the parameters freely."""
+    found = []
+    tree, names, language = file.tree, file.names, file.language
+    for procedure in file.procedures[1:]:
+        free = not (procedure.in_class or procedure.decorated or procedure.name in calls.as_value)
+        if not free or _is_placeholder(file, procedure):
+            continue
+        inside = names.within(procedure.node, tree.end[procedure.node])
+        read = {tree.text[i] for i in inside if names.role[i] in (Role.READ, Role.UPDATE)}
+        starred = {
+            tree.text[i]
+            for i in inside
+            if names.role[i] is Role.PARAMETER
+            and tree.kind[tree.parent[i]] in {"list_splat_pattern", "dictionary_splat_pattern"}
+        }
+        if read & language.reflective:
+            continue
+        unread = [
+            p for p in procedure.parameters if p not in read and p not in starred and not p.startswith("_")
+        ]
+        if unread:
+            found.append((procedure, unread))
+    return found
+
+
+def _is_placeholder(file: ProgramFile, procedure: Procedure) -> bool:
+    body = file.tree.child(procedure.node, file.language.body_field)
+    block = file.block_at.get(body) if body is not None else None
+    if block is None:
+        return True
+    return all(
+        file.tree.kind[s] in {"pass_statement", "raise_statement", "ellipsis"} or file.is_bare_string(s)
+        for s in block.statements
+    )
+
+
+def outer_variables(file: ProgramFile) -> list[tuple[Procedure, list[str]]]:
+    """Variables that a function declares global and gives another value."""
+    found = []
+    for procedure in file.procedures[1:]:
+        sent = file.names.outward.get(procedure.node, {})
+        changed = {
+            file.tree.text[i]
+            for i in file.names.within(procedure.node, file.tree.end[procedure.node])
+            if file.names.role[i] in (Role.WRITE, Role.UPDATE)
+            and file.names.scope[i] == procedure.node
+            and sent.get(file.tree.text[i])
+        }
+        if changed:
+            found.append((procedure, sorted(changed)))
+    return found
+
+
+def vague_names(file: ProgramFile, required: frozenset[str]) -> list[tuple[Procedure, str]]:
+    """Functions whose name says nothing, or begins like a class; with the reason as a clause."""
+    found = []
+    for procedure in file.procedures[1:]:
+        name = procedure.name
+        if name in required or not name or name.startswith("__") or procedure.in_class:
+            continue
+        if VAGUE.match(name) or (len(name.strip("_")) == 1):
+            found.append((procedure, "does not say what the function does"))
+        elif name[0].isupper():
+            found.append((procedure, "begins with a capital, as only classes do"))
+    return found
+
+
+def undocumented(file: ProgramFile) -> list[Procedure]:
+    """Functions without a documentation string and without a comment above or at their head."""
+    alone = {c.line for c in file.tree.comments if c.alone}
+    found = []
+    for procedure in file.procedures[1:]:
+        body = file.tree.child(procedure.node, file.language.body_field)
+        block = file.block_at.get(body) if body is not None else None
+        first = block.statements[0] if block and block.statements else None
+        documented = first is not None and file.is_bare_string(first)
+        head = file.tree.start_line(procedure.node)
+        first_line = file.tree.start_line(first) if first is not None else head
+        commented = procedure.start_line - 1 in alone or any(
+            head <= c.line <= first_line for c in file.tree.comments
+        )
+        if not (documented or commented or procedure.name.startswith("__")):
+            found.append(procedure)
+    return found
+
+
+def loose_statements(file: ProgramFile, entry: str) -> list[int]:
+    """Top-level statements that do work; imports, plain values, and the entry's call do not count."""
+    tree, language = file.tree, file.language
+    loose = []
+    for s in file.blocks[0].statements:
+        if file.is_definition(s) or file.is_import(s) or file.is_bare_string(s) or tree.kind[s] == "ERROR":
+            continue
+        if _is_entry_guard(file, s) or _calls_only(file, s, entry):
+            continue
+        value = tree.child(s, "right") if tree.kind[s] == "assignment" else None
+        if value is not None and language.call not in tree.kind[value : tree.end[value]]:
+            continue
+        loose.append(s)
+    return loose
+
+
+def _is_entry_guard(file: ProgramFile, statement: int) -> bool:
+    condition = file.tree.child(statement, "condition")
+    return condition is not None and "__name__" in file.tree.leaf_texts(condition)
+
+
+def _calls_only(file: ProgramFile, statement: int, entry: str) -> bool:
+    return file.tree.kind[statement] == file.language.call and file.called_name(statement) == entry
+
+
+# -- loops that cannot run as meant ----------------------------------------------------------------
+
+
+def idle_loops(file: ProgramFile) -> list[tuple[int, str]]:
+    """(loop statement, what is wrong as a sentence)."""
+    found = []
+    for block in file.blocks:
+        for position, s in enumerate(block.statements):
+            if file.tree.kind[s] == "for_statement":
+                wrong = _empty_range(file, s) or _past_the_end(file, s)
+            elif file.tree.kind[s] == "while_statement":
+                wrong = _false_at_start(file, block, position)
+            else:
+                continue
+            if wrong:
+                found.append((s, wrong))
+    return found
+
+
+def _range_arguments(file: ProgramFile, loop: int) -> list[int]:
+    """The argument nodes of the loop's `range`, or []."""
+    tree = file.tree
+    values = tree.child(loop, "right")
+    if values is None or tree.kind[values] != "call" or file.called_name(values) != "range":
+        return []
+    if file.names.owner(next(iter(file.names.within(values, tree.end[values])))) != -1:
+        return []
+    arguments = tree.child(values, "arguments")
+    if arguments is None:
+        return []
+    return [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+
+
+def _whole_number(file: ProgramFile, node: int) -> int | None:
+    text = file.tree.source_of(node).replace(" ", "")
+    return int(text) if re.fullmatch(r"-?\d{1,9}", text) else None
+
+
+def _empty_range(file: ProgramFile, loop: int) -> str:
+    numbers = [_whole_number(file, a) for a in _range_arguments(file, loop)]
+    whole = [n for n in numbers if n is not None]
+    if not whole or len(whole) != len(numbers) or (len(whole) == 3 and whole[2] == 0) or len(whole) > 3:
+        return ""
+    if len(range(*whole)):
+        return ""
+    if len(whole) == 1:
+        return "The loop counts to 0, so it never runs."
+    step = whole[2] if len(whole) == 3 else 1
+    if step < 0 or whole[0] == whole[1]:
+        return f"The loop goes from {whole[0]} to {whole[1]} by {step}, so it never runs."
+    return f"The loop counts up from {whole[0]} to {whole[1]}, so it never runs."
+
+
+def _past_the_end(file: ProgramFile, loop: int) -> str:
+    """`for i in range(len(x) + 1)` (or a plain number past a list in sight) with x[i] inside."""
+    tree = file.tree
+    arguments = _range_arguments(file, loop)
+    target, body = tree.child(loop, "left"), tree.child(loop, "body")
+    if not arguments or target is None or body is None or not tree.text[target]:
+        return ""
+    if len(arguments) == 3:
+        return ""
+    stop = arguments[-1] if len(arguments) > 1 else arguments[0]
+    counter = tree.text[target]
+    for name in _lists_indexed_by(file, body, counter):
+        length = _length_in_sight(file, loop, name)
+        number = _whole_number(file, stop)
+        if number is not None and length is not None and number > length:
+            return f"{name} has {length} values, and the loop asks for number {number - 1}, which is past its end."
+        text = tree.source_of(stop).replace(" ", "")
+        if re.fullmatch(rf"len\({re.escape(name)}\)\+\d+", text):
+            return f"The loop runs past the end of {name}: its last place is len({name}) - 1."
+    return ""
+
+
+def _lists_indexed_by(file: ProgramFile, body: int, counter: str) -> list[str]:
+    """Variables that stand as `name[counter]` in the loop's body, unguarded by an `if`."""
+    tree = file.tree
+    found = []
+    for node in range(body, tree.end[body]):
+        if tree.kind[node] != "subscript":
+            continue
+        value, index = tree.child(node, "value"), tree.child(node, "subscript")
+        guarded = any(
+            tree.kind[p] in file.language.conditionals | {"try_statement", "conditional_expression"}
+            for p in file.parents(node)
+            if p > body
+        )
+        if value is None or index is None or guarded:
+            continue
+        if tree.text[value] and tree.text[index] == counter:
+            found.append(tree.text[value])
+    return found
+
+
+def _length_in_sight(file: ProgramFile, loop: int, name: str) -> int | None:
+    """The length of the list display that is the only thing ever given to `name`, never changed."""
+    tree, names = file.tree, file.names
+    writes = [
+        i
+        for i in names.nodes
+        if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
+    ]
+    if len(writes) != 1 or tree.kind[tree.parent[writes[0]]] != "assignment":
+        return None
+    value = tree.child(tree.parent[writes[0]], "right")
+    if value is None or tree.kind[value] not in {"list", "tuple"} or writes[0] > loop:
+        return None
+    for i in names.nodes:
+        if tree.text[i] != name or i == writes[0]:
+            continue
+        parent = tree.parent[i]
+        indexed = tree.kind[parent] == "subscript" and tree.field[i] == "value"
+        looped = tree.kind[parent] == "for_statement" and tree.field[i] == "right"
+        measured = tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
+            "len", "print", "sum", "max", "min",
+        }
+        if not (indexed or looped or measured):
+            return None
+    items = [c for c in tree.children(value) if tree.text[c] not in {"[", "]", "(", ")", ","}]
+    return None if any(tree.kind[c] == "list_splat" for c in items) else len(items)
+
+
+def _false_at_start(file: ProgramFile, block: Block, position: int) -> str:
+    """A `while` whose test compares a number with the one its variable was just given."""
+    tree = file.tree
+    loop = block.statements[position]
+    condition = tree.child(loop, "condition")
+    if condition is None or tree.kind[condition] != "comparison_operator":
+        return ""
+    parts = list(tree.children(condition))
+    if len(parts) != 3 or not tree.text[parts[0]] or tree.kind[parts[0]] != "identifier":
+        return ""
+    name, limit = tree.text[parts[0]], _whole_number(file, parts[2])
+    value = _value_just_given(file, block, position, name)
+    if limit is None or value is None:
+        return ""
+    operator = tree.text[parts[1]]
+    holds = {
+        "<": value < limit, "<=": value <= limit, ">": value > limit, ">=": value >= limit,
+        "==": value == limit, "!=": value != limit,
+    }.get(operator, True)
+    return "" if holds else f"{name} is {value} when the loop is reached, so it never runs."
+
+
+def _value_just_given(file: ProgramFile, block: Block, position: int, name: str) -> int | None:
+    tree, names = file.tree, file.names
+    for s in reversed(block.statements[:position]):
+        left, right = tree.child(s, "left"), tree.child(s, "right")
+        if tree.kind[s] == "assignment" and left is not None and tree.text[left] == name:
+            return _whole_number(file, right) if right is not None else None
+        if any(
+            tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)
+            for i in names.within(s, tree.end[s])
+        ):
+            return None
+        if tree.kind[s] not in {"assignment", "call"}:
+            return None
+    return None

@@ -1,0 +1,302 @@
+"""Live variables and definitely bound variables, statement by statement.
+
+Backward and forward data-flow on the block tree (Aho, Lam, Sethi, Ullman: *Compilers*, 2nd ed.,
+sections 9.2.4 and 9.2.5), with structured control flow instead of a graph: loops run to a fixed
+point, what leaves early carries the liveness of where it goes. Both err on the safe side: a name
+may be called live that is not, never the other way round.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from .names import READS, Role
+from .program import ProgramFile
+
+Set = frozenset[str]
+EMPTY: Set = frozenset()
+
+
+class _Exits(msgspec.Struct, frozen=True):
+    """What is live where a statement may jump to."""
+
+    on_break: Set = EMPTY
+    on_continue: Set = EMPTY
+    on_return: Set = EMPTY
+    on_error: Set = EMPTY
+
+
+class Flow(msgspec.Struct, frozen=True, eq=False):
+    """Results for the variables of one scope: `live_after[s]`, `bound_before[s]` by statement node."""
+
+    scope: int
+    live_after: dict[int, Set]
+    bound_before: dict[int, Set]
+    always_live: Set
+    """Names that other scopes use, so that every value of theirs may be seen."""
+
+
+def flow_of(file: ProgramFile, scope: int) -> Flow:
+    """Analyse the procedure at node `scope` (0: the file's loose code). Linear but for loop nesting."""
+    return _Analysis(file, scope).run()
+
+
+class _Analysis:
+    def __init__(self, file: ProgramFile, scope: int) -> None:
+        self.file = file
+        self.tree = file.tree
+        self.language = file.language
+        self.names = file.names
+        self.scope = scope
+        self.live: dict[int, Set] = {}
+        self.bound: dict[int, Set] = {}
+        self.always = self._names_used_elsewhere()
+        self.cache: dict[tuple[int, int], tuple[Set, Set]] = {}
+
+    def run(self) -> Flow:
+        body = self.scope and self.tree.child(self.scope, self.language.body_field)
+        if body is None:
+            return Flow(self.scope, {}, {}, self.always)
+        statements = self._statements(body)
+        self._backward(statements, self.always, _Exits(on_return=self.always, on_error=self.always))
+        start = frozenset(
+            self.tree.text[i]
+            for i in self.names.nodes
+            if self.names.role[i] is Role.PARAMETER and self.names.scope[i] == self.scope
+        )
+        self._forward(statements, start)
+        return Flow(self.scope, self.live, self.bound, self.always)
+
+    def _names_used_elsewhere(self) -> Set:
+        names = self.names
+        outward = names.outward.get(self.scope, {})
+        used = {
+            self.tree.text[i]
+            for i in names.nodes
+            if names.role[i] <= Role.DECLARATION
+            and names.scope[i] != self.scope
+            and not self._inside_expression_of(i)
+            and names.owner(i) == self.scope
+        }
+        if self.scope == 0:
+            for sent in names.outward.values():
+                used |= {name for name, is_global in sent.items() if is_global}
+        return frozenset(used | set(outward))
+
+    def _inside_expression_of(self, node: int) -> bool:
+        """True where a comprehension or lambda in this very scope uses the name on the spot."""
+        scope = self.names.scope[node]
+        while self.tree.kind[scope] in self.language.scopes and self.tree.kind[scope] != "lambda":
+            scope = self.names.parent_scope[scope]
+        return scope == self.scope
+
+    def _statements(self, block: int) -> Sequence[int]:
+        known = self.file.block_at.get(block)
+        return known.statements if known else ()
+
+    # -- what a stretch of tokens reads and writes ------------------------------------------------
+
+    def _uses(self, start: int, stop: int) -> tuple[Set, Set]:
+        """(names read before they may be written, names written for certain) in evaluation terms.
+
+        Within one header all reads are taken to come first, which is the safe side for liveness
+        except after a walrus, whose name therefore counts as written but never as killed.
+        """
+        key = (start, stop)
+        if key not in self.cache:
+            reads, writes = set(), set()
+            names = self.names
+            for i in names.within(start, stop):
+                role = names.role[i]
+                if role > Role.UPDATE or names.owner(i) != self.scope:
+                    continue
+                if role in READS:
+                    reads.add(self.tree.text[i])
+                if role is not Role.READ and self.tree.kind[self.tree.parent[i]] != "named_expression":
+                    writes.add(self.tree.text[i])
+            self.cache[key] = (frozenset(reads), frozenset(writes))
+        return self.cache[key]
+
+    def _parts(self, node: int) -> tuple[list[tuple[int, int]], list[int], list[int]]:
+        """A compound statement's header token ranges, its own blocks, and its clauses."""
+        tree, language = self.tree, self.language
+        ranges: list[tuple[int, int]] = []
+        blocks: list[int] = []
+        clauses: list[int] = []
+        for child in tree.children(node):
+            if tree.kind[child] in language.blocks:
+                inner = [c for c in tree.children(child) if tree.kind[c] in language.clauses]
+                clauses.extend(inner)
+                if not inner or self._statements(child):
+                    blocks.append(child)
+            elif tree.kind[child] in language.clauses:
+                clauses.append(child)
+            else:
+                ranges.append((child, tree.end[child]))
+        return ranges, blocks, clauses
+
+    def _header(self, ranges: list[tuple[int, int]]) -> tuple[Set, Set]:
+        reads: Set = EMPTY
+        writes: Set = EMPTY
+        for start, stop in ranges:
+            r, w = self._uses(start, stop)
+            reads |= r
+            writes |= w
+        return reads, writes
+
+    # -- backward: live variables -------------------------------------------------------------
+
+    def _backward(self, statements: Sequence[int], after: Set, exits: _Exits) -> Set:
+        for statement in reversed(statements):
+            after = after | self.always
+            self.live[statement] = after
+            after = self._before(statement, after, exits)
+        return after
+
+    def _before(self, node: int, after: Set, exits: _Exits) -> Set:
+        tree, language = self.tree, self.language
+        kind = tree.kind[node]
+        if self.file.is_definition(node):
+            return after | self._uses(node, tree.end[node])[0] | exits.on_error
+        if kind in language.loops:
+            return self._before_loop(node, after, exits)
+        if kind == "try_statement":
+            return self._before_try(node, after, exits)
+        ranges, blocks, clauses = self._parts(node)
+        if not blocks and not clauses:
+            return self._before_simple(node, after, exits)
+        reads, writes = self._header(ranges)
+        if kind == "with_statement":
+            inner = msgspec.structs.replace(exits, on_error=exits.on_error | after)
+            return (self._backward(self._statements(blocks[0]), after, inner) - writes) | reads | after
+        result = self._branches(blocks, clauses, after, exits)
+        if not any(tree.kind[c] in {"else_clause"} for c in clauses):
+            result |= after
+        return result | reads | exits.on_error
+
+    def _branches(self, blocks: list[int], clauses: list[int], after: Set, exits: _Exits) -> Set:
+        result: Set = EMPTY
+        for block in blocks:
+            result |= self._backward(self._statements(block), after, exits)
+        for clause in clauses:
+            ranges, inner, _ = self._parts(clause)
+            reads, _ = self._header(ranges)
+            result |= reads
+            for block in inner:
+                result |= self._backward(self._statements(block), after, exits)
+        return result
+
+    def _before_simple(self, node: int, after: Set, exits: _Exits) -> Set:
+        kind = self.tree.kind[node]
+        reads, writes = self._uses(node, self.tree.end[node])
+        if kind == "break_statement":
+            return exits.on_break
+        if kind == "continue_statement":
+            return exits.on_continue
+        if kind == self.language.returning:
+            return exits.on_return | reads | exits.on_error
+        if kind == "raise_statement":
+            return exits.on_error | reads
+        return (after - writes) | reads | exits.on_error
+
+    def _before_loop(self, node: int, after: Set, exits: _Exits) -> Set:
+        ranges, blocks, clauses = self._parts(node)
+        reads, writes = self._header(ranges)
+        done = self._branches([], clauses, after, exits) if clauses else after
+        done |= after
+        top = done | reads
+        while True:
+            inner = _Exits(after, top, exits.on_return, exits.on_error)
+            body = self._backward(self._statements(blocks[0]), top, inner) if blocks else top
+            new_top = top | (body - writes) | reads
+            if new_top == top:
+                return top | exits.on_error
+            top = new_top
+
+    def _before_try(self, node: int, after: Set, exits: _Exits) -> Set:
+        _, blocks, clauses = self._parts(node)
+        finals = [c for c in clauses if self.tree.kind[c] == "finally_clause"]
+        others = [c for c in clauses if c not in finals]
+        if finals:
+            leaving = after | exits.on_return | exits.on_error | exits.on_break | exits.on_continue
+            after = self._branches([], finals, leaving, exits)
+            exits = _Exits(
+                exits.on_break | after, exits.on_continue | after, exits.on_return | after,
+                exits.on_error | after,
+            )
+        handled = self._branches([], others, after, exits) | after | exits.on_error
+        inner = msgspec.structs.replace(exits, on_error=handled)
+        result: Set = handled
+        for block in blocks:
+            result |= self._backward(self._statements(block), handled, inner)
+        return result
+
+    # -- forward: definitely bound variables -----------------------------------------------------
+
+    def _forward(self, statements: Sequence[int], bound: Set) -> Set:
+        for statement in statements:
+            self.bound[statement] = bound
+            bound = self._after(statement, bound)
+        return bound
+
+    def _after(self, node: int, bound: Set) -> Set:
+        tree, language = self.tree, self.language
+        kind = tree.kind[node]
+        if kind in language.deleting:
+            return bound - self._uses(node, tree.end[node])[1]
+        if self.file.is_definition(node) or kind in language.imports:
+            return bound | self._direct_writes(node)
+        ranges, blocks, clauses = self._parts(node)
+        if not blocks and not clauses:
+            return bound | self._uses(node, tree.end[node])[1]
+        _, writes = self._header(ranges)
+        if kind in language.loops:
+            for block in blocks:
+                self._forward(self._statements(block), bound | writes)
+            self._clauses_after(clauses, bound)
+            return bound
+        if kind == "with_statement":
+            self._forward(self._statements(blocks[0]), bound | writes)
+            return bound
+        if kind == "try_statement":
+            return self._after_try(blocks, clauses, bound)
+        ends = [self._forward(self._statements(block), bound) for block in blocks]
+        ends += self._clauses_after(clauses, bound)
+        exhaustive = any(tree.kind[c] == "else_clause" for c in clauses)
+        if not exhaustive:
+            ends.append(bound)
+        return frozenset.intersection(*ends)
+
+    def _after_try(self, blocks: list[int], clauses: list[int], bound: Set) -> Set:
+        for block in blocks:
+            self._forward(self._statements(block), bound)
+        ends = self._clauses_after(clauses, bound)
+        finals = [c for c in clauses if self.tree.kind[c] == "finally_clause"]
+        return bound | (ends[-1] if finals else EMPTY)
+
+    def _clauses_after(self, clauses: list[int], bound: Set) -> list[Set]:
+        ends = []
+        for clause in clauses:
+            ranges, blocks, _ = self._parts(clause)
+            end = bound | self._header(ranges)[1]
+            for block in blocks:
+                end = self._forward(self._statements(block), end)
+            ends.append(end)
+        return ends
+
+    def _direct_writes(self, node: int) -> Set:
+        names = self.names
+        return frozenset(
+            self.tree.text[i]
+            for i in names.within(node, self.tree.end[node])
+            if names.role[i] is Role.WRITE and names.scope[i] == self.scope
+        )
+
+
+def needed_by(file: ProgramFile, scope: int, statements: Sequence[int]) -> Set:
+    """Variables of `scope` whose earlier values the statements may read."""
+    analysis = _Analysis(file, scope)
+    analysis.always = EMPTY
+    return analysis._backward(statements, EMPTY, _Exits())

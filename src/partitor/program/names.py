@@ -1,0 +1,260 @@
+"""Which name means what: the role of every name in a file, and the scope that owns it.
+
+Scopes follow the language reference's rules (Python 3 reference, section 4.2.2 "Resolution of
+names"): a procedure, lambda or comprehension owns what it binds; a class body is skipped when an
+inner procedure looks a name up; `global` and `nonlocal` send a name outwards.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from enum import IntEnum
+
+import msgspec
+
+from .tree import Tree
+
+
+class Role(IntEnum):
+    """What a name does where it stands."""
+
+    READ = 0
+    WRITE = 1
+    UPDATE = 2
+    """Read and written, as in `total += 1` or `del total`."""
+    PARAMETER = 3
+    DECLARATION = 4
+    """Named by `global` or `nonlocal`."""
+    MEMBER = 5
+    KEYWORD = 6
+    IGNORED = 7
+    """Part of an import path."""
+
+
+READS = frozenset({Role.READ, Role.UPDATE})
+WRITES = frozenset({Role.WRITE, Role.UPDATE, Role.PARAMETER})
+UNBOUND = -1
+"""The owner of a name that nothing in the file binds: a built-in, or undefined."""
+
+
+class Names(msgspec.Struct, frozen=True, eq=False):
+    """All names of a file; `nodes` are the name tokens in order of the text."""
+
+    tree: Tree
+    nodes: list[int]
+    role: dict[int, Role]
+    scope: dict[int, int]
+    parent_scope: dict[int, int]
+    bound: dict[int, set[str]]
+    outward: dict[int, dict[str, bool]]
+    """scope → names declared global (True) or nonlocal (False) in it."""
+    everything: frozenset[str]
+
+    def owner_of(self, name: str, scope: int) -> int:
+        """The scope that owns `name` when it is used in `scope`; UNBOUND if the file binds it nowhere."""
+        tree, first = self.tree, True
+        while True:
+            sent = self.outward.get(scope, {}).get(name)
+            if sent is True:
+                return 0
+            skips = not first and tree.kind[scope] in tree.language.classes
+            if sent is None and not skips and name in self.bound[scope]:
+                return scope
+            if scope == 0:
+                return UNBOUND
+            scope, first = self.parent_scope[scope], False
+
+    def owner(self, node: int) -> int:
+        """The scope that owns the name at `node`."""
+        return self.owner_of(self.tree.text[node], self.scope[node])
+
+    def within(self, start: int, stop: int) -> list[int]:
+        """The name tokens from node `start` up to, not including, node `stop`."""
+        from bisect import bisect_left
+
+        return self.nodes[bisect_left(self.nodes, start) : bisect_left(self.nodes, stop)]
+
+
+def resolve_names(tree: Tree) -> Names:
+    """Give every name of a tree its role and scope."""
+    language = tree.language
+    nodes = [i for i, kind in enumerate(tree.kind) if kind == language.name and tree.text[i]]
+    scope_kinds = language.procedures | language.classes | language.scopes
+    scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
+    inner_scope = _innermost(tree, scopes, nodes + scopes)
+    role = {i: _role(tree, i) for i in nodes}
+    scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
+    for i in nodes:
+        parent = tree.parent[i]
+        if role[i] is Role.WRITE and tree.field[i] == language.name_field and tree.kind[parent] in (
+            language.procedures | language.classes
+        ):
+            scope[i] = inner_scope[parent]
+    parent_scope = {s: inner_scope[s] for s in scopes if s}
+    bound: dict[int, set[str]] = {s: set() for s in scopes}
+    outward: dict[int, dict[str, bool]] = defaultdict(dict)
+    for i in nodes:
+        if role[i] is Role.DECLARATION:
+            outward[scope[i]][tree.text[i]] = tree.kind[tree.parent[i]] == "global_statement"
+        elif role[i] in WRITES:
+            bound[_binding_scope(tree, i, scope[i], parent_scope)].add(tree.text[i])
+    for s, sent in outward.items():
+        bound[0] |= {name for name, is_global in sent.items() if is_global}
+        bound[s] -= set(sent)
+    return Names(
+        tree=tree,
+        nodes=nodes,
+        role=role,
+        scope=scope,
+        parent_scope=parent_scope,
+        bound=bound,
+        outward=dict(outward),
+        everything=frozenset(tree.text[i] for i in nodes),
+    )
+
+
+def _innermost(tree: Tree, scopes: list[int], wanted: list[int]) -> dict[int, int]:
+    """For each wanted node, the innermost scope strictly around it."""
+    result: dict[int, int] = {}
+    stack: list[int] = []
+    scope_set = set(scopes)
+    for node in sorted(set(wanted)):
+        while stack and tree.end[stack[-1]] <= node:
+            stack.pop()
+        result[node] = stack[-1] if stack else 0
+        if node in scope_set:
+            stack.append(node)
+    return result
+
+
+def _own_scope(tree: Tree, node: int, scope: int) -> int:
+    """Move names in headers (defaults, decorators, annotations, first iterable) to the outer scope."""
+    language = tree.language
+    while scope:
+        if not _evaluated_outside(tree, node, scope):
+            return scope
+        scope = _scope_above(tree, scope)
+    _ = language
+    return 0
+
+
+def _scope_above(tree: Tree, scope: int) -> int:
+    language = tree.language
+    kinds = language.procedures | language.classes | language.scopes
+    scope = tree.parent[scope]
+    while scope > 0 and tree.kind[scope] not in kinds:
+        scope = tree.parent[scope]
+    return max(scope, 0)
+
+
+def _evaluated_outside(tree: Tree, node: int, scope: int) -> bool:
+    """True where `node` stands in a part of `scope` that its surroundings evaluate."""
+    language = tree.language
+    kind = tree.kind[scope]
+    path = node
+    below: list[int] = []
+    while path != scope:
+        below.append(path)
+        path = tree.parent[path]
+    top = below[-1]
+    if kind in language.procedures | language.classes:
+        field = tree.field[top]
+        if field == language.body_field:
+            return False
+        if field == language.parameters_field:
+            return not _names_parameter(tree, node)
+        return True
+    if kind == "lambda":
+        return tree.field[top] == language.parameters_field and not _names_parameter(tree, node)
+    clause_kind, field = language.iterable_field
+    clauses = [child for child in tree.children(scope) if tree.kind[child] == clause_kind]
+    return bool(clauses) and top == clauses[0] and len(below) > 1 and tree.field[below[-2]] == field
+
+
+def _names_parameter(tree: Tree, node: int) -> bool:
+    """True where the name at `node` is itself a parameter (not its default or its type)."""
+    language = tree.language
+    parent = tree.parent[node]
+    if tree.kind[parent] in language.parameter_lists:
+        return True
+    if tree.kind[parent] not in language.parameter_kinds:
+        return False
+    if tree.field[node] == "name":
+        return True
+    if tree.field[node] in {"value", "type"}:
+        return False
+    while tree.kind[parent] in language.parameter_kinds:
+        parent = tree.parent[parent]
+    return tree.kind[parent] in language.parameter_lists
+
+
+def _binding_scope(tree: Tree, node: int, scope: int, parent_scope: dict[int, int]) -> int:
+    """A walrus inside a comprehension binds outside it; everything else binds where it stands."""
+    if tree.kind[tree.parent[node]] == "named_expression":
+        while scope and tree.kind[scope] in tree.language.scopes and tree.kind[scope] != "lambda":
+            scope = parent_scope[scope]
+    return scope
+
+
+def _role(tree: Tree, node: int) -> Role:
+    language = tree.language
+    parent = tree.parent[node]
+    kind, field = tree.kind[parent], tree.field[node]
+    if (kind, field) == language.member:
+        return Role.MEMBER
+    if (kind, field) == language.keyword_argument:
+        return Role.KEYWORD
+    if field == language.name_field and kind in language.procedures | language.classes:
+        return Role.WRITE
+    if kind in language.outer_declarations:
+        return Role.DECLARATION
+    if _names_parameter(tree, node):
+        return Role.PARAMETER
+    if kind == "dotted_name" or kind == "aliased_import":
+        return _dotted_role(tree, node)
+    if kind == "keyword_pattern":
+        return Role.KEYWORD if next(tree.children(parent)) == node else Role.READ
+    if kind in language.captures:
+        return Role.WRITE
+    return _target_role(tree, node)
+
+
+def _dotted_role(tree: Tree, node: int) -> Role:
+    """Names in import statements and in branch patterns."""
+    language = tree.language
+    outer = tree.parent[node]
+    parts = list(tree.children(outer)) if tree.kind[outer] == "dotted_name" else [node]
+    above = tree.parent[outer] if tree.kind[outer] == "dotted_name" else outer
+    if tree.kind[above] in language.captures:
+        return Role.WRITE if len(parts) == 1 else (Role.READ if node == parts[0] else Role.MEMBER)
+    if tree.kind[above] == "class_pattern":
+        return Role.READ if node == parts[0] else Role.MEMBER
+    if tree.kind[above] == "aliased_import":
+        return Role.WRITE if tree.field[node] == "alias" else Role.IGNORED
+    if tree.kind[above] in language.imports and tree.field[outer] == "name":
+        return Role.WRITE if node == parts[0] else Role.IGNORED
+    if tree.kind[above] == "decorator":
+        return Role.READ
+    return Role.IGNORED
+
+
+def _target_role(tree: Tree, node: int) -> Role:
+    """Climb through tuples and starred names to see whether the name is assigned to."""
+    language = tree.language
+    child = node
+    parent = tree.parent[child]
+    while parent >= 0 and tree.kind[parent] in language.patterns:
+        if tree.kind[parent] in language.deleting:
+            return Role.UPDATE
+        for binding in language.targets:
+            if tree.kind[parent] == binding.kind and tree.field[child] == binding.field:
+                break
+        child, parent = parent, tree.parent[parent]
+    if parent < 0:
+        return Role.READ
+    if tree.kind[parent] in language.deleting:
+        return Role.UPDATE
+    for binding in language.targets:
+        if tree.kind[parent] == binding.kind and tree.field[child] == binding.field:
+            return Role.UPDATE if binding.reads_too else Role.WRITE
+    return Role.READ

@@ -1,0 +1,266 @@
+"""The program tree that the rest of the core knows: files, procedures, blocks, statements."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+import msgspec
+
+from ..languages.table import Language
+from .names import Names, resolve_names
+from .tree import Problem, Tree, parse
+
+
+class Source(msgspec.Struct, frozen=True):
+    """A file of a submission as text: in `text` lines end in LF, `raw` is as handed in.
+
+    `newline` is the commoner line end of the file, `encoding` the one it is stored in.
+    """
+
+    path: str
+    text: str
+    language: str | None
+    encoding: str = "utf-8"
+    newline: str = "\n"
+    original: str | None = None
+    """The text with the line ends (and byte order mark) it came with, where they differ from `text`."""
+
+    @property
+    def raw(self) -> str:
+        """The text exactly as handed in."""
+        return self.text if self.original is None else self.original
+
+
+class Block(msgspec.Struct, frozen=True):
+    """A list of statements: the node that holds them, the statements, the procedure around them."""
+
+    node: int
+    statements: tuple[int, ...]
+    procedure: int
+    depth: int
+    """How many branches and loops stand around the block within its procedure."""
+
+
+class Procedure(msgspec.Struct, frozen=True):
+    """A function or method, or (node 0, name "") the loose code of the file."""
+
+    node: int
+    name: str
+    parameters: tuple[str, ...]
+    start_line: int
+    end_line: int
+    parent: int
+    """Node of the class or procedure around it, or 0."""
+    in_class: bool
+    decorated: bool
+
+
+class ProgramFile:
+    """One parsed file. Immutable; what is derived from it is computed once, when first asked."""
+
+    def __init__(self, source: Source, language: Language) -> None:
+        self.source = source
+        self.language = language
+        self.path = source.path
+        self.tree: Tree = parse(source.text.encode(), language)
+
+    @cached_property
+    def names(self) -> Names:
+        """Roles and scopes of all names."""
+        return resolve_names(self.tree)
+
+    @cached_property
+    def blocks(self) -> tuple[Block, ...]:
+        """All statement lists, outer before inner."""
+        return _find_blocks(self.tree)
+
+    @cached_property
+    def block_at(self) -> dict[int, Block]:
+        """Block by its node."""
+        return {block.node: block for block in self.blocks}
+
+    @cached_property
+    def statement_nodes(self) -> list[int]:
+        """All statements but definitions and documentation strings, in order."""
+        return [
+            s
+            for block in self.blocks
+            for s in block.statements
+            if not self.is_definition(s) and not self.is_bare_string(s)
+        ]
+
+    @cached_property
+    def procedures(self) -> tuple[Procedure, ...]:
+        """The file's loose code first, then every function and method in order."""
+        return _find_procedures(self)
+
+    @cached_property
+    def lines(self) -> list[str]:
+        """The text's lines, without line ends."""
+        return self.source.text.split("\n")
+
+    @cached_property
+    def code_lines(self) -> frozenset[int]:
+        """1-based numbers of the lines that hold code: no blank and no comment-only lines."""
+        return code_line_numbers(self.tree)
+
+    @cached_property
+    def shared_lines(self) -> frozenset[int]:
+        """Lines on which more than one statement stands (`a = 1; b = 2`)."""
+        seen: set[int] = set()
+        shared: set[int] = set()
+        for block in self.blocks:
+            last = 0
+            for s in block.statements:
+                first = self.tree.start_line(s)
+                if first == last:
+                    shared.add(first)
+                last = self.tree.end_line(s)
+            if block.statements and block.node:
+                header = self.tree.start_line(self.tree.parent[block.node])
+                if self.tree.start_line(block.statements[0]) == header:
+                    shared.add(header)
+        return frozenset(seen | shared)
+
+    @property
+    def problems(self) -> list[Problem]:
+        """Places that could not be parsed."""
+        return self.tree.problems
+
+    def is_definition(self, statement: int) -> bool:
+        """True for a function or class definition, decorated or not."""
+        kind, language = self.tree.kind[statement], self.language
+        return kind in language.procedures or kind in language.classes or kind in language.wrappers
+
+    def is_bare_string(self, statement: int) -> bool:
+        """True for a string that stands alone: a documentation string."""
+        return self.tree.kind[statement] in self.language.strings
+
+    def is_import(self, statement: int) -> bool:
+        """True for an import."""
+        return self.tree.kind[statement] in self.language.imports
+
+    def parents(self, node: int) -> list[int]:
+        """The nodes around `node`, innermost first."""
+        result = []
+        node = self.tree.parent[node]
+        while node >= 0:
+            result.append(node)
+            node = self.tree.parent[node]
+        return result
+
+    def procedure_around(self, node: int) -> Procedure:
+        """The innermost procedure that holds `node`; the loose code where none does."""
+        best = self.procedures[0]
+        for procedure in self.procedures[1:]:
+            if procedure.node < node < self.tree.end[procedure.node]:
+                best = procedure
+        return best
+
+    def called_name(self, call: int) -> str:
+        """The last part of what a call node calls: `print`, or `append` for `log.append(…)`."""
+        callee = self.tree.child(call, self.language.callee_field)
+        if callee is None:
+            return ""
+        if self.tree.kind[callee] == self.language.member[0]:
+            callee = self.tree.child(callee, self.language.member[1])
+        return self.tree.text[callee] if callee is not None else ""
+
+
+class Program:
+    """A submission's readable files in one language family, in path order."""
+
+    def __init__(self, files: list[ProgramFile]) -> None:
+        self.files = tuple(sorted(files, key=lambda f: f.path))
+
+    @cached_property
+    def by_path(self) -> dict[str, ProgramFile]:
+        """File by its path."""
+        return {file.path: file for file in self.files}
+
+    @cached_property
+    def statement_count(self) -> int:
+        """All statements but definitions and documentation strings."""
+        return sum(len(file.statement_nodes) for file in self.files)
+
+
+def code_line_numbers(tree: Tree) -> frozenset[int]:
+    """1-based numbers of the lines on which a token stands."""
+    lines: set[int] = set()
+    for node, text in enumerate(tree.text):
+        if text:
+            first = tree.start_line(node)
+            lines.add(first)
+            if "\n" in text:
+                lines.update(
+                    n for n, part in enumerate(text.split("\n"), first) if part.strip()
+                )
+    return frozenset(lines)
+
+
+def _find_blocks(tree: Tree) -> tuple[Block, ...]:
+    language = tree.language
+    blocks: list[Block] = []
+    stack: list[tuple[int, int, int]] = []
+    procedure, depth = 0, 0
+    around = [(len(tree.kind), 0, 0)]
+    for node, kind in enumerate(tree.kind):
+        while node >= around[-1][0] and len(around) > 1:
+            around.pop()
+        _, procedure, depth = around[-1]
+        if kind in language.procedures:
+            around.append((tree.end[node], node, 0))
+        elif kind in language.branches:
+            around.append((tree.end[node], procedure, depth + 1))
+        elif kind in language.blocks:
+            statements = tuple(
+                child for child in tree.children(node) if tree.kind[child] not in language.clauses
+            )
+            blocks.append(Block(node, statements, procedure, depth))
+    _ = stack
+    return tuple(blocks)
+
+
+def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
+    tree, language = file.tree, file.language
+    last_line = max(len(file.lines), 1)
+    found = [Procedure(0, "", (), 1, last_line, 0, False, False)]
+    for node, kind in enumerate(tree.kind):
+        if kind not in language.procedures:
+            continue
+        name = tree.child(node, language.name_field)
+        parent = tree.parent[node]
+        outer = node
+        decorated = tree.kind[parent] in language.wrappers
+        if decorated:
+            outer = parent
+        around = next(
+            (p for p in file.parents(node) if tree.kind[p] in language.procedures | language.classes), 0
+        )
+        found.append(
+            Procedure(
+                node,
+                tree.text[name] if name is not None else "",
+                _parameter_names(file, node),
+                tree.start_line(outer),
+                tree.end_line(node),
+                around,
+                tree.kind[around] in language.classes,
+                decorated,
+            )
+        )
+    return tuple(found)
+
+
+def _parameter_names(file: ProgramFile, procedure: int) -> tuple[str, ...]:
+    from .names import Role
+
+    parameters = file.tree.child(procedure, file.language.parameters_field)
+    if parameters is None:
+        return ()
+    names = file.names
+    return tuple(
+        file.tree.text[i]
+        for i in names.within(parameters, file.tree.end[parameters])
+        if names.role[i] is Role.PARAMETER and names.scope[i] == procedure
+    )

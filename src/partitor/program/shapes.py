@@ -1,0 +1,100 @@
+"""Two symbols for every statement: *exact* (its tokens) and *shape* (operands become slots).
+
+Equal symbols mean equal subtrees without layout and comments. In the shape every simple operand
+(a literal, a variable, a negative number, an element or field of a variable) is one slot; called
+names, operators, keywords and field names stay. Symbols are interned to small integers that are
+shared by all files of one `ShapeTable`.
+"""
+
+from __future__ import annotations
+
+from ..languages.table import Language
+from .program import ProgramFile
+from .tree import Tree
+
+SLOT = ("slot",)
+
+
+class ShapeTable:
+    """Interns subtrees of any number of files into integers; equal integer ⇔ equal symbol."""
+
+    def __init__(self) -> None:
+        self._exact: dict[object, int] = {}
+        self._shape: dict[object, int] = {}
+
+    def exact(self, tree: Tree, node: int) -> int:
+        """The symbol of the subtree token for token (parentheses and layout of commas included)."""
+        end = tree.end[node]
+        key = (tuple(tree.kind[node:end]), tuple(tree.text[node:end]))
+        return self._exact.setdefault(key, len(self._exact))
+
+    def shape(self, tree: Tree, node: int) -> int:
+        """The symbol of the subtree with its operands as slots."""
+        key = tuple(_shape_items(tree, node))
+        return self._shape.setdefault(key, len(self._shape))
+
+
+def _shape_items(tree: Tree, node: int) -> list[object]:
+    items: list[object] = []
+    kinds, texts, ends = tree.kind, tree.text, tree.end
+    language = tree.language
+    position, stop = node, ends[node]
+    while position < stop:
+        kind = kinds[position]
+        if position != node and is_simple_operand(tree, position, language):
+            items.append(SLOT)
+            position = ends[position]
+            continue
+        items.append(kind)
+        if texts[position]:
+            items.append(texts[position])
+        else:
+            items.append(ends[position] - position == 1)
+        position += 1
+    return items
+
+
+def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
+    """True for a literal, a variable, a negative number, or an element or field of a variable."""
+    kind = tree.kind[node]
+    if kind == language.name:
+        return _is_variable(tree, node, language)
+    if kind in language.strings or kind in language.numbers or kind in language.constants:
+        return True
+    if kind == "unary_operator":
+        return tree.end[node] - node == 3 and tree.kind[node + 2] in language.numbers
+    if kind == "subscript" and tree.end[node] - node <= 8:
+        return all(
+            tree.kind[i] in language.numbers
+            or tree.kind[i] in language.strings
+            or tree.kind[i] in {language.name, "[", "]", "subscript", "unary_operator", "-"}
+            for i in range(node + 1, tree.end[node])
+        )
+    return False
+
+
+def _is_variable(tree: Tree, node: int, language: Language) -> bool:
+    parent, field = tree.parent[node], tree.field[node]
+    kind = tree.kind[parent]
+    if kind == language.call and field == language.callee_field:
+        return False
+    if (kind, field) == language.member or (kind, field) == language.keyword_argument:
+        return False
+    if kind == language.member[0]:
+        return not _is_called(tree, parent, language)
+    return kind not in language.imports and kind not in {"dotted_name", "aliased_import"}
+
+
+def _is_called(tree: Tree, node: int, language: Language) -> bool:
+    parent = tree.parent[node]
+    return (
+        tree.kind[parent] == language.call and tree.field[node] == language.callee_field
+    ) or tree.kind[parent] == language.member[0]
+
+
+def template_key(file: ProgramFile, statements: list[int]) -> str:
+    """A short text that is the same for the same shape in any submission: for class patterns."""
+    import hashlib
+
+    items = [_shape_items(file.tree, s) for s in statements]
+    return hashlib.blake2b(repr(items).encode(), digest_size=8).hexdigest()

@@ -1,0 +1,188 @@
+"""The flat syntax tree: one preorder array a property, so that a subtree is a slice.
+
+`kind[i]`, `text[i]` (tokens only, "" for inner nodes), `parent[i]`, `end[i]` (one past the last
+node of the subtree), `start_byte[i]`, `end_byte[i]`. Comments stand aside, in `comments`.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Iterator
+from sys import intern
+
+import msgspec
+import tree_sitter
+
+from ..languages.registry import parser_for
+from ..languages.table import Language
+
+
+class Comment(msgspec.Struct, frozen=True):
+    """A comment: 1-based line, its text with the mark, and whether it has the line to itself."""
+
+    line: int
+    text: str
+    alone: bool
+
+
+class Problem(msgspec.Struct, frozen=True):
+    """A place the parser could not make sense of."""
+
+    line: int
+    message: str
+
+
+class Tree(msgspec.Struct, frozen=True, eq=False):
+    """A parsed file as preorder arrays (all of the same length, the number of nodes)."""
+
+    language: Language
+    source: bytes
+    kind: list[str]
+    text: list[str]
+    field: list[str]
+    parent: list[int]
+    end: list[int]
+    start_byte: list[int]
+    end_byte: list[int]
+    line_starts: list[int]
+    comments: list[Comment]
+    problems: list[Problem]
+
+    def children(self, node: int) -> Iterator[int]:
+        """The direct children of a node, in order."""
+        child, stop, end = node + 1, self.end[node], self.end
+        while child < stop:
+            yield child
+            child = end[child]
+
+    def child(self, node: int, field: str) -> int | None:
+        """The child in a grammar field, or None."""
+        for child in self.children(node):
+            if self.field[child] == field:
+                return child
+        return None
+
+    def start_line(self, node: int) -> int:
+        """1-based line of the node's first byte."""
+        return bisect_right(self.line_starts, self.start_byte[node])
+
+    def end_line(self, node: int) -> int:
+        """1-based line of the node's last byte."""
+        return bisect_right(self.line_starts, max(self.start_byte[node], self.end_byte[node] - 1))
+
+    def source_of(self, node: int) -> str:
+        """The node's text as written."""
+        return self.source[self.start_byte[node] : self.end_byte[node]].decode()
+
+    def leaf_texts(self, node: int) -> list[str]:
+        """The tokens of a subtree, in order."""
+        return [t for t in self.text[node : self.end[node]] if t]
+
+
+MAX_DEPTH = 200
+"""Deeper nesting than any program a person writes; what lies below is read as one token."""
+
+
+def parse(source: bytes, language: Language) -> Tree:
+    """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`."""
+    root = parser_for(language.grammar).parse(source).root_node
+    return _Flattener(source, language).flatten(root)
+
+
+class _Flattener:
+    """Walks the grammar's tree once with a cursor and fills the arrays."""
+
+    def __init__(self, source: bytes, language: Language) -> None:
+        self.source = source
+        self.language = language
+        self.comments: list[Comment] = []
+        self.problems: list[Problem] = []
+        self.kind: list[str] = []
+        self.text: list[str] = []
+        self.field: list[str] = []
+        self.parent: list[int] = []
+        self.end: list[int] = []
+        self.start: list[int] = []
+        self.stop: list[int] = []
+        starts = [0]
+        position = source.find(b"\n")
+        while position >= 0:
+            starts.append(position + 1)
+            position = source.find(b"\n", position + 1)
+        self.line_starts = starts
+
+    def flatten(self, root: tree_sitter.Node) -> Tree:
+        cursor = root.walk()
+        open_nodes: list[int] = []
+        going_down = True
+        while True:
+            if going_down:
+                node = cursor.node
+                assert node is not None
+                deeper = self._add(node, cursor.field_name or "", open_nodes)
+                if deeper and cursor.goto_first_child():
+                    open_nodes.append(len(self.kind) - 1)
+                    continue
+            if cursor.goto_next_sibling():
+                going_down = True
+            elif cursor.goto_parent() and open_nodes:
+                self.end[open_nodes.pop()] = len(self.kind)
+                going_down = False
+            else:
+                break
+        while open_nodes:
+            self.end[open_nodes.pop()] = len(self.kind)
+        return Tree(
+            language=self.language,
+            source=self.source,
+            kind=self.kind,
+            text=self.text,
+            field=self.field,
+            parent=self.parent,
+            end=self.end,
+            start_byte=self.start,
+            end_byte=self.stop,
+            line_starts=self.line_starts,
+            comments=self.comments,
+            problems=sorted(set(self.problems), key=lambda p: p.line)[:20],
+        )
+
+    def _add(self, node: tree_sitter.Node, field: str, open_nodes: list[int]) -> bool:
+        """Append a node; True where its children are wanted too."""
+        kind = intern(node.type)
+        language = self.language
+        if kind in language.comment:
+            self._add_comment(node)
+            return False
+        if node.is_error or node.is_missing:
+            self._add_problem(node)
+        index = len(self.kind)
+        leaf = node.child_count == 0 or kind in language.opaque or len(open_nodes) >= MAX_DEPTH
+        if kind == "string" and not leaf:
+            leaf = not any(child.type == language.interpolation for child in node.children)
+        if kind == ";":
+            return False
+        self.kind.append(kind)
+        start, stop = node.start_byte, node.end_byte
+        self.text.append(intern(self.source[start:stop].decode(errors="replace")) if leaf else "")
+        self.field.append(field)
+        self.parent.append(open_nodes[-1] if open_nodes else -1)
+        self.end.append(index + 1)
+        self.start.append(start)
+        self.stop.append(stop)
+        return not leaf
+
+    def _add_comment(self, node: tree_sitter.Node) -> None:
+        line = bisect_right(self.line_starts, node.start_byte)
+        before = self.source[self.line_starts[line - 1] : node.start_byte]
+        text = self.source[node.start_byte : node.end_byte].decode(errors="replace")
+        self.comments.append(Comment(line, text, not before.strip()))
+
+    def _add_problem(self, node: tree_sitter.Node) -> None:
+        line = bisect_right(self.line_starts, node.start_byte)
+        if node.is_missing:
+            message = f"{node.type!r} is missing here; the program is read around the gap"
+        else:
+            found = self.source[node.start_byte : node.end_byte].decode(errors="replace").split("\n")[0]
+            message = f"this is not complete: {found.strip()[:60]!r}; the program is read around it"
+        self.problems.append(Problem(line, message))

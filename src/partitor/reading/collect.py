@@ -1,0 +1,255 @@
+"""A folder, an archive or single files to submissions: whose work is whose, and what is unread."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Iterator
+from pathlib import Path, PurePosixPath
+
+import msgspec
+
+from ..errors import UnreadableSubmission
+from ..languages.registry import language_of
+from ..program.program import Source
+from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive
+from .encoding import decode
+from .junk import is_junk
+
+
+class Ignored(msgspec.Struct, frozen=True):
+    """A file that is not checked, and why (a clause that can follow its path)."""
+
+    path: str
+    why: str
+
+
+class Submission(msgspec.Struct, frozen=True):
+    """One student's work as texts."""
+
+    name: str
+    sources: tuple[Source, ...]
+    ignored: tuple[Ignored, ...] = ()
+    junk: int = 0
+
+
+class Unreadable(msgspec.Struct, frozen=True):
+    """A submission that cannot be checked, and why, as one sentence."""
+
+    name: str
+    why: str
+
+
+class Batch(msgspec.Struct, frozen=True):
+    """A class's work."""
+
+    submissions: tuple[Submission, ...]
+    unreadable: tuple[Unreadable, ...]
+
+
+def read_batch(
+    path: Path, pattern: str = "", language: str = "auto", limits: UnpackLimits | None = None
+) -> Batch:
+    """Read a folder or archive of a whole class. Raises UnreadableSubmission where it is neither."""
+    if path.is_dir():
+        unpacked = _read_folder(path, limits or UnpackLimits())
+    elif path.is_file():
+        unpacked = Unpacked([Entry(path.name, path.read_bytes())], refused=[])
+        if is_archive(path.name):
+            unpacked = Unpacker(limits).unpack(path.name, path.read_bytes())
+    else:
+        raise UnreadableSubmission(f"{path}: there is no such folder or file")
+    return batch_of(unpacked, pattern, language, limits)
+
+
+def batch_of(
+    unpacked: Unpacked, pattern: str = "", language: str = "auto", limits: UnpackLimits | None = None
+) -> Batch:
+    """Divide files into submissions: one for each entry directly below the root."""
+    submissions: list[Submission] = []
+    unreadable: list[Unreadable] = []
+    for name, entries, refused, problem in _groups(unpacked, pattern, limits):
+        if problem:
+            unreadable.append(Unreadable(name, problem))
+            continue
+        result = submission_of(name, entries, refused, language)
+        (submissions if isinstance(result, Submission) else unreadable).append(result)  # type: ignore[arg-type]
+    return Batch(
+        tuple(sorted(submissions, key=lambda s: s.name)), tuple(sorted(unreadable, key=lambda u: u.name))
+    )
+
+
+def submission_of(
+    name: str, entries: list[Entry], refused: list[tuple[str, str]], language: str = "auto"
+) -> Submission | Unreadable:
+    """Decode the files of one submission; Unreadable where no program is among them."""
+    sources: list[Source] = []
+    ignored = [Ignored(path, why) for path, why in refused]
+    junk = 0
+    for entry in entries:
+        if is_junk(entry.path):
+            junk += 1
+            continue
+        source = _source_of(entry, language)
+        if isinstance(source, Source):
+            sources.append(source)
+        else:
+            ignored.append(source)
+    if not sources:
+        return Unreadable(name, _why_nothing(ignored, junk, language))
+    return Submission(name, tuple(sorted(sources, key=lambda s: s.path)), tuple(ignored), junk)
+
+
+def _source_of(entry: Entry, language: str) -> Source | Ignored:
+    decoded = decode(entry.data)
+    if decoded is None:
+        return Ignored(entry.path, "is not a text file")
+    if not decoded.text.strip():
+        return Ignored(entry.path, "is empty")
+    known = language_of(entry.path, decoded.text)
+    if known is None:
+        return Ignored(entry.path, "is in no language that is read here")
+    if language not in ("auto", known.id):
+        return Ignored(entry.path, f"is {known.title}, which is not the assignment's language")
+    return Source(
+        path=entry.path,
+        text=decoded.text,
+        language=known.id,
+        encoding=decoded.encoding,
+        newline=decoded.newline,
+        original=decoded.original if decoded.original != decoded.text else None,
+    )
+
+
+def _why_nothing(ignored: list[Ignored], junk: int, language: str) -> str:
+    what = "program" if language == "auto" else f"{language.capitalize()} program"
+    if not ignored:
+        return f"There is no {what} in it{', only system files' if junk else '; it is empty'}."
+    named = "; ".join(f"{i.path} {i.why}" for i in ignored[:4])
+    more = f"; and {len(ignored) - 4} more files" if len(ignored) > 4 else ""
+    return f"There is no {what} in it: {named}{more}."
+
+
+# -- from entries to groups ------------------------------------------------------------------------
+
+Group = tuple[str, list[Entry], list[tuple[str, str]], str]
+
+
+def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> Iterator[Group]:
+    """(name, files with paths below the submission, refused files, why it cannot be read or "")."""
+    strip = _common_folder([e.path for e in unpacked.entries] + [p for p, _ in unpacked.refused])
+    by_top: dict[str, tuple[list[Entry], list[tuple[str, str]]]] = {}
+    for entry in unpacked.entries:
+        path = entry.path[strip:]
+        top, _, below = path.partition("/")
+        by_top.setdefault(top, ([], []))[0].append(Entry(below or top, entry.data))
+    for path, why in unpacked.refused:
+        top, _, below = path[strip:].partition("/")
+        by_top.setdefault(top, ([], []))[1].append((below or top, why))
+    whole: dict[str, tuple[list[Entry], list[tuple[str, str]], str]] = {}
+    for top, (entries, refused) in sorted(by_top.items()):
+        problem = ""
+        try:
+            entries, nested_refused = _open_nested(top, entries, limits)
+            refused = refused + nested_refused
+        except UnreadableSubmission as error:
+            problem = str(error)
+        name = owner_of(top, pattern)
+        if name in whole and _can_join(whole[name][0], entries) and pattern:
+            whole[name][0].extend(entries)
+            whole[name][1].extend(refused)
+            continue
+        whole[_unused(name, whole)] = (entries, refused, problem)
+    for name, (entries, refused, problem) in whole.items():
+        yield name, entries, refused, problem
+
+
+def _open_nested(
+    top: str, entries: list[Entry], limits: UnpackLimits | None
+) -> tuple[list[Entry], list[tuple[str, str]]]:
+    """Replace archives among the entries by what is in them."""
+    result: list[Entry] = []
+    refused: list[tuple[str, str]] = []
+    unpacker = Unpacker(limits)
+    waiting = [(entry, 1) for entry in entries]
+    while waiting:
+        entry, depth = waiting.pop(0)
+        if not is_archive(entry.path):
+            result.append(entry)
+            continue
+        inner = unpacker.unpack(entry.path, entry.data, depth)
+        refused += inner.refused
+        strip = _common_folder([e.path for e in inner.entries])
+        folder = entry.path.rpartition("/")[0]
+        alone = len(entries) == 1 and entry.path == top
+        base = "" if alone or not folder else folder + "/"
+        waiting += [(Entry(base + e.path[strip:], e.data), depth + 1) for e in inner.entries]
+    return result, refused
+
+
+def _common_folder(paths: list[str]) -> int:
+    """Length of the one outer folder that holds everything, with its slash; else 0."""
+    tops = {path.partition("/")[0] for path in paths}
+    if len(tops) == 1 and all("/" in path for path in paths):
+        return len(next(iter(tops))) + 1
+    return 0
+
+
+def _can_join(known: list[Entry], more: list[Entry]) -> bool:
+    return not {e.path for e in known} & {e.path for e in more}
+
+
+def owner_of(entry_name: str, pattern: str) -> str:
+    """Whose work an entry is, by the assignment's pattern, else by the entry's own name.
+
+    >>> owner_of("ada_4711_main.py", "{name}_{rest}"), owner_of("ada.tar.gz", "")
+    ('ada', 'ada')
+    """
+    stem = archive_stem(entry_name)
+    if stem == entry_name and language_of(entry_name) is not None:
+        stem = PurePosixPath(entry_name).stem
+    if pattern:
+        expression = re.escape(pattern)
+        expression = re.sub(r"\\\{name\\\}", "(?P<name>.+?)", expression, count=1)
+        expression = re.sub(r"\\\{\w+\\\}", ".*", expression)
+        match = re.fullmatch(expression, stem) or re.fullmatch(expression, entry_name)
+        if match:
+            return match.group("name").strip() or stem
+    return stem
+
+
+def _unused(name: str, taken: dict[str, tuple[list[Entry], list[tuple[str, str]], str]]) -> str:
+    candidate, number = name, 2
+    while candidate in taken:
+        candidate, number = f"{name} ({number})", number + 1
+    return candidate
+
+
+def file_name(name: str) -> str:
+    """A submission's name as a safe file name.
+
+    >>> file_name("Ødegård, Ida / late"), file_name("..")
+    ('Ødegård, Ida _ late', '__')
+    """
+    clean = unicodedata.normalize("NFC", name)
+    clean = re.sub(r"[/\\:*?\"<>|\x00-\x1f]", "_", clean).strip()
+    clean = re.sub(r"^\.+", lambda m: "_" * len(m.group()), clean)
+    return clean[:120] or "_"
+
+
+def _read_folder(path: Path, limits: UnpackLimits) -> Unpacked:
+    """All files below a folder; links are not followed."""
+    result = Unpacked([], refused=[])
+    for file in sorted(path.rglob("*")):
+        relative = file.relative_to(path).as_posix()
+        if file.is_symlink():
+            result.refused.append((relative, "is a symbolic link"))
+        elif file.is_file():
+            if is_junk(relative):
+                result.junk += 1
+            elif not is_archive(relative) and file.stat().st_size > limits.file_size:
+                size = file.stat().st_size
+                result.refused.append((relative, f"is {size} bytes; up to {limits.file_size} are read"))
+            else:
+                result.entries.append(Entry(relative, file.read_bytes()))
+    return result

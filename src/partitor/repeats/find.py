@@ -1,0 +1,293 @@
+"""All repetition of a program: runs first, then blocks, then twins, each opportunity once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from ..program.program import Block, Procedure, Program, ProgramFile
+from ..program.shapes import ShapeTable
+from .judge import worth_a_function, worth_a_loop, worth_merging
+from .periods import maximal_repetitions
+from .slots import Copy, Table, compare
+from .suffixes import maximal_repeats
+
+
+class Limits(msgspec.Struct, frozen=True):
+    """What counts as too much; the assignment may set each."""
+
+    procedure_statements: int = 20
+    nesting: int = 3
+    repeat_statements: int = 3
+    run_copies: int = 3
+
+
+class Run(msgspec.Struct, frozen=True, eq=False):
+    """Copies in a row. `rest`: a last copy that is not whole, at least half of one."""
+
+    table: Table
+    rest: Copy | None = None
+
+
+class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
+    """Copies in separate places."""
+
+    table: Table
+
+
+class Twins(msgspec.Struct, frozen=True, eq=False):
+    """Procedures whose bodies are one template."""
+
+    procedures: tuple[tuple[ProgramFile, Procedure], ...]
+    table: Table
+
+
+class Repeats(msgspec.Struct, frozen=True, eq=False):
+    """Everything found, strongest first in each list."""
+
+    runs: tuple[Run, ...]
+    blocks: tuple[RepeatedBlock, ...]
+    twins: tuple[Twins, ...]
+
+
+def find_repeats(program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]]) -> Repeats:
+    """Find runs, blocks and twins; `handed_out` are (path, line) pairs never to be reported."""
+    return _Finder(program, limits, handed_out).find()
+
+
+class _Sequence(msgspec.Struct, frozen=True, eq=False):
+    file: ProgramFile
+    block: Block
+    symbols: list[int]
+
+
+class _Finder:
+    def __init__(
+        self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]]
+    ) -> None:
+        self.program = program
+        self.limits = limits
+        self.handed_out = handed_out
+        self.shapes = ShapeTable()
+        self.unusable = -(1 << 40)
+        self.sequences = [
+            _Sequence(file, block, self._symbols(file, block))
+            for file in program.files
+            for block in file.blocks
+            if len(block.statements) > 1 or block.node == 0
+        ]
+
+    def find(self) -> Repeats:
+        twins = self._twins()
+        runs = [run for sequence in self.sequences for run in self._runs(sequence)]
+        runs = _without_repeated_inner_runs(runs)
+        blocks = self._blocks(runs, twins)
+        return Repeats(tuple(runs), tuple(blocks), tuple(twins))
+
+    def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
+        """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""
+        symbols = []
+        for s in block.statements:
+            line = file.tree.start_line(s)
+            unusable = (
+                file.is_definition(s)
+                or file.is_import(s)
+                or file.is_bare_string(s)
+                or "ERROR" in file.tree.kind[s : file.tree.end[s]]
+                or (file.path, line) in self.handed_out
+                or file.tree.kind[s] in file.language.outer_declarations
+            )
+            self.unusable -= unusable
+            symbols.append(self.unusable if unusable else self.shapes.shape(file.tree, s))
+        return symbols
+
+    # -- runs ------------------------------------------------------------------------------------
+
+    def _runs(self, sequence: _Sequence) -> list[Run]:
+        candidates = []
+        for found in maximal_repetitions(sequence.symbols, max(2, self.limits.run_copies)):
+            run = self._best_offset(sequence, found.start, found.stop, found.period)
+            if run is not None:
+                candidates.append(run)
+        candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
+        chosen: list[Run] = []
+        for run in candidates:
+            if all(_compatible(run, other) for other in chosen):
+                chosen.append(run)
+        return sorted(chosen, key=lambda r: r.table.copies[0].start_line)
+
+    def _best_offset(self, sequence: _Sequence, start: int, stop: int, period: int) -> Run | None:
+        """Where in a stretch the copies begin: where paragraphs begin, else as early as possible."""
+        count = (stop - start) // period
+        best: tuple[tuple[int, int], Run] | None = None
+        for offset in range((stop - start) % period + 1):
+            first = start + offset
+            statements = sequence.block.statements
+            copies = [
+                Copy(sequence.file, statements[first + k * period : first + (k + 1) * period])
+                for k in range(count)
+            ]
+            table = compare(copies)
+            if table is None or not worth_a_loop(table, self.limits.run_copies):
+                table = None
+            if table is None:
+                continue
+            end = first + count * period
+            left_over = statements[end:stop]
+            rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
+            heads = sum(_starts_paragraph(copy) for copy in copies)
+            rank = (heads, -offset)
+            if best is None or rank > best[0]:
+                best = (rank, Run(table, rest))
+        return best[1] if best else None
+
+    # -- blocks ----------------------------------------------------------------------------------
+
+    def _blocks(self, runs: list[Run], twins: list[Twins]) -> list[RepeatedBlock]:
+        places: list[tuple[_Sequence, int]] = []
+        for sequence in self.sequences:
+            places.extend((sequence, i) for i in range(len(sequence.symbols) + 1))
+        candidates: list[RepeatedBlock] = []
+        symbols = [s.symbols for s in self.sequences]
+        for repeat in maximal_repeats(symbols, max(1, min(self.limits.repeat_statements, 1))):
+            copies = _apart([(places[s][0], places[s][1]) for s in repeat.starts], repeat.length)
+            copies = _without_run_copies(copies, runs)
+            if len(copies) < 2:
+                continue
+            table = compare(copies)
+            if table is None or not worth_a_function(table, self.limits.repeat_statements):
+                continue
+            candidates.append(RepeatedBlock(table))
+        candidates.sort(key=lambda b: -_saved_statements(b.table))
+        chosen: list[RepeatedBlock] = []
+        for block in candidates:
+            overlaps = any(_overlap(block.table, other.table) for other in chosen)
+            in_twins = any(_overlap(block.table, twin.table) for twin in twins)
+            if not overlaps and not in_twins:
+                chosen.append(block)
+        return chosen
+
+    # -- twins -----------------------------------------------------------------------------------
+
+    def _twins(self) -> list[Twins]:
+        groups: dict[tuple[int, ...], list[tuple[ProgramFile, Procedure, Copy]]] = {}
+        for file in self.program.files:
+            for procedure in file.procedures[1:]:
+                body = file.tree.child(procedure.node, file.language.body_field)
+                block = file.block_at.get(body) if body is not None else None
+                statements = tuple(
+                    s for s in (block.statements if block else ()) if not file.is_bare_string(s)
+                )
+                if not statements or (file.path, procedure.start_line) in self.handed_out:
+                    continue
+                key = (
+                    len(procedure.parameters),
+                    *(self.shapes.shape(file.tree, s) for s in statements),
+                )
+                groups.setdefault(key, []).append((file, procedure, Copy(file, statements)))
+        found = []
+        for members in groups.values():
+            if len(members) < 2:
+                continue
+            table = compare([copy for _, _, copy in members])
+            if table is not None and worth_merging(table):
+                found.append(Twins(tuple((f, p) for f, p, _ in members), table))
+        return found
+
+
+def _rest(table: Table, rest: Copy) -> Copy | None:
+    """The beginning of one more copy, if it assigns to nothing else than the copies do."""
+    first = table.copies[0]
+    beginning = Copy(first.file, first.statements[: len(rest.statements)])
+    both = compare([beginning, rest])
+    return rest if both is not None and not any(c.is_target for c in both.columns) else None
+
+
+def _starts_paragraph(copy: Copy) -> bool:
+    """True where a blank line, a comment or the block's beginning stands above the copy."""
+    line = copy.start_line - 2
+    lines = copy.file.lines
+    return line < 0 or not lines[line].strip() or lines[line].strip().startswith(("#", "//"))
+
+
+def _statements(table: Table) -> int:
+    return sum(_size(copy) for copy in table.copies)
+
+
+def _size(copy: Copy) -> int:
+    """Statements of a copy, inner ones included."""
+    start, stop = copy.span
+    return sum(1 for s in copy.file.statement_nodes if start <= s < stop)
+
+
+def _saved_statements(table: Table) -> float:
+    size = _size(table.copies[0])
+    return (len(table.copies) - 1) * size - len(table.copies) - len(table.columns)
+
+
+def _compatible(run: Run, other: Run) -> bool:
+    """Runs of one block may stand apart, or one inside a single copy of the other."""
+    return _apart_or_inside(run.table, other.table) or _apart_or_inside(other.table, run.table)
+
+
+def _apart_or_inside(inner: Table, outer: Table) -> bool:
+    if inner.copies[0].file is not outer.copies[0].file:
+        return True
+    start, stop = inner.copies[0].span[0], inner.copies[-1].span[1]
+    first, last = outer.copies[0].span[0], outer.copies[-1].span[1]
+    if stop <= first or last <= start:
+        return True
+    return any(c.span[0] <= start and stop <= c.span[1] for c in outer.copies)
+
+
+def _without_repeated_inner_runs(runs: list[Run]) -> list[Run]:
+    """An inner run that stands again in every outer copy is one opportunity: the first is kept."""
+    kept = []
+    for run in runs:
+        start, stop = run.table.copies[0].span[0], run.table.copies[-1].span[1]
+        file = run.table.copies[0].file
+        in_later_copy = any(
+            copy.span[0] <= start and stop <= copy.span[1]
+            for other in runs
+            if other is not run and other.table.copies[0].file is file
+            for copy in other.table.copies[1:]
+        )
+        if not in_later_copy:
+            kept.append(run)
+    return kept
+
+
+def _apart(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[Copy]:
+    """Occurrences that do not overlap, first come first served."""
+    copies: list[Copy] = []
+    last: dict[int, int] = {}
+    for sequence, index in starts:
+        key = id(sequence)
+        if index >= last.get(key, 0):
+            copies.append(Copy(sequence.file, sequence.block.statements[index : index + length]))
+            last[key] = index + length
+    return copies
+
+
+def _without_run_copies(copies: list[Copy], runs: list[Run]) -> list[Copy]:
+    """Of occurrences that stand inside one run only the first counts: the loop removes the others."""
+    kept = []
+    for copy in copies:
+        start, stop = copy.span
+        later = any(
+            c.file is copy.file and c.span[0] < stop and start < c.span[1]
+            for run in runs
+            for c in (*run.table.copies[1:], *([run.rest] if run.rest else []))
+        )
+        if not later:
+            kept.append(copy)
+    return kept
+
+
+def _overlap(table: Table, other: Table) -> bool:
+    return any(
+        a.file is b.file and a.span[0] < b.span[1] and b.span[0] < a.span[1]
+        for a in table.copies
+        for b in other.copies
+    )

@@ -1,0 +1,137 @@
+"""What is worth a remark, and what is clearer written out.
+
+A false alarm costs more trust than a missed trifle, so each rule here is a reason to keep quiet:
+tables of literals, series of unlike prints, guard clauses, declarations, set-up of unlike options.
+"""
+
+from __future__ import annotations
+
+from ..program.program import ProgramFile
+from .slots import Column, Copy, Table
+
+MOST_PARAMETERS = 5
+MOST_LISTED = 3
+"""More irregular columns than this make a loop's list harder to read than the copies."""
+
+
+def code_lines(copy: Copy) -> int:
+    """Lines with code on which the copy stands."""
+    return sum(
+        1 for line in range(copy.start_line, copy.end_line + 1) if line in copy.file.code_lines
+    )
+
+
+def worth_a_loop(table: Table, fewest_copies: int) -> bool:
+    """True where the copies, in a row, would read better as a loop."""
+    copies = table.copies
+    if len(copies) < fewest_copies or table.constant_tokens == 0:
+        return False
+    if any(_leaves(copy) or _only_asserts(copy) for copy in copies):
+        return False
+    if any(column.is_target for column in table.columns):
+        return False
+    irregular = [c for c in table.columns if c.step() is None]
+    saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1
+    if saved < 2 or len(irregular) > MOST_LISTED:
+        return False
+    if irregular and _unlike_prints(copies[0], table.columns):
+        return False
+    if len(copies[0].statements) == 1 and irregular and not _is_compound(copies[0]):
+        return len(irregular) == 1 and len(copies) >= 4 and table.constant_tokens >= 4
+    return True
+
+
+def worth_a_function(table: Table, fewest_statements: int) -> bool:
+    """True where the copies, in separate places, would read better as calls of one function."""
+    copies = table.copies
+    size = len(copies[0].statements)
+    inner = inner_statements(copies[0])
+    if inner < fewest_statements or (size == 1 and inner < fewest_statements + 1):
+        return False
+    columns = table.columns
+    if len(columns) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
+        return False
+    if any(_leaves(copy) for copy in copies) and size == 1:
+        return False
+    length = code_lines(copies[0])
+    saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)
+    if saved < 1 and len(copies) * length < 2 * length + 2:
+        return False
+    if _unlike_prints(copies[0], columns) or _declarations(copies[0]):
+        return False
+    spots = sum(len(column.spots) for column in columns)
+    return table.constant_tokens >= 3 * fewest_statements and table.constant_tokens >= 1.5 * spots
+
+
+def worth_merging(table: Table) -> bool:
+    """True where functions with these bodies are one function written several times."""
+    inner = inner_statements(table.copies[0])
+    if inner < 2 or len(table.columns) > MOST_PARAMETERS:
+        return False
+    spots = sum(len(column.spots) for column in table.columns)
+    if _unlike_prints(table.copies[0], table.columns) and table.columns:
+        return False
+    return table.constant_tokens >= 6 and table.constant_tokens >= 2 * spots
+
+
+def inner_statements(copy: Copy) -> int:
+    """Statements of a copy, those in its branches and loops included."""
+    start, stop = copy.span
+    return sum(1 for s in copy.file.statement_nodes if start <= s < stop)
+
+
+def _is_compound(copy: Copy) -> bool:
+    return inner_statements(copy) > len(copy.statements)
+
+
+def _leaves(copy: Copy) -> bool:
+    """True where a statement of the copy returns, breaks, continues or raises."""
+    start, stop = copy.span
+    return any(kind in copy.file.language.leaving for kind in copy.file.tree.kind[start:stop])
+
+
+def _only_asserts(copy: Copy) -> bool:
+    tree = copy.file.tree
+    return all(
+        tree.kind[s] == "assert_statement"
+        or (
+            tree.kind[s] == copy.file.language.call
+            and copy.file.called_name(s).lower().startswith("assert")
+        )
+        for s in copy.statements
+    )
+
+
+def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
+    """A series of prints in which whole texts differ is prose, not repetition."""
+    file, language = copy.file, copy.file.language
+    tree = file.tree
+    if not all(
+        tree.kind[s] == language.call and file.called_name(s) in language.output_calls
+        for s in copy.statements
+    ):
+        return False
+    if not columns:
+        return False
+    texts = sum(
+        1
+        for column in columns
+        if column.numbers is None and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
+    )
+    return texts == len(columns) or texts >= len(copy.statements)
+
+
+def _declarations(copy: Copy) -> bool:
+    """Nothing but values given to names."""
+    tree, language = copy.file.tree, copy.file.language
+
+    def is_declaration(file: ProgramFile, statement: int) -> bool:
+        if tree.kind[statement] != "assignment":
+            return False
+        value = tree.child(statement, "right")
+        return value is not None and all(
+            tree.kind[i] not in {language.call, language.name, "binary_operator", "subscript"}
+            for i in range(value, tree.end[value])
+        )
+
+    return all(is_declaration(copy.file, s) for s in copy.statements)

@@ -1,0 +1,65 @@
+"""Maximal repetitions (stretches with a period) of a symbol sequence.
+
+A stretch `[start, stop)` has period p when s[i] = s[i + p] throughout; it is maximal when it
+cannot grow (Main and Lorentz 1984). Found here by comparing the sequence with itself shifted by
+each period that can repeat often enough, as array work: O(n) each, and only for periods at which
+enough symbols meet at all.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+import numpy as np
+
+LONGEST_PERIOD = 400
+"""Statements in one copy. Longer ones repeated in a row have not been seen from a person's hand."""
+
+
+class Repetition(msgspec.Struct, frozen=True):
+    """`stop - start` symbols with the primitive period `period`."""
+
+    start: int
+    stop: int
+    period: int
+
+
+def maximal_repetitions(symbols: Sequence[int], fewest_copies: int) -> list[Repetition]:
+    """All maximal repetitions of at least `fewest_copies` whole copies, shortest period first.
+
+    >>> maximal_repetitions([7, 1, 2, 1, 2, 1, 2, 9], 3)
+    [Repetition(start=1, stop=7, period=2)]
+    """
+    n = len(symbols)
+    if n < fewest_copies:
+        return []
+    text = np.array(symbols, dtype=np.int64)
+    found: list[Repetition] = []
+    for period in _promising_periods(text, n // fewest_copies, fewest_copies):
+        same = np.flatnonzero(np.diff(np.concatenate(([0], text[period:] == text[:-period], [0]))))
+        for start, stop in zip(same[::2].tolist(), same[1::2].tolist(), strict=True):
+            stretch = Repetition(start, stop + period, period)
+            whole = stretch.stop - stretch.start >= period * fewest_copies
+            if whole and not any(_explains(shorter, stretch) for shorter in found):
+                found.append(stretch)
+    return found
+
+
+def _promising_periods(text: np.typing.NDArray[np.int64], longest: int, copies: int) -> list[int]:
+    """Periods that some symbol shows between consecutive occurrences of itself, often enough."""
+    order = np.argsort(text, kind="stable")
+    gaps = np.diff(order)
+    gaps = gaps[(text[order][1:] == text[order][:-1])]
+    gaps = gaps[(gaps <= min(longest, LONGEST_PERIOD))]
+    periods, counts = np.unique(gaps, return_counts=True)
+    return [int(p) for p, count in zip(periods, counts, strict=True) if count >= copies - 1]
+
+
+def _explains(shorter: Repetition, stretch: Repetition) -> bool:
+    """A period that is a multiple of one already found on the same stretch says nothing new."""
+    return (
+        stretch.period % shorter.period == 0
+        and shorter.start <= stretch.start
+        and stretch.stop <= shorter.stop
+    )

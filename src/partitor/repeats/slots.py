@@ -1,0 +1,234 @@
+"""What differs between copies: anti-unification, and the table of slots it leaves.
+
+The least general template of aligned copies after Plotkin, "A note on inductive generalization"
+(1970): walk the copies' trees together; where they agree the template agrees, where they differ
+the smallest enclosing expression becomes a slot with one value a copy. Linear in the copies' size.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+import msgspec
+
+from ..program.names import WRITES, Role
+from ..program.program import ProgramFile
+
+DIGITS = re.compile(r"(\d+)")
+
+
+class Copy(msgspec.Struct, frozen=True, eq=False):
+    """Consecutive statements of one block in one file."""
+
+    file: ProgramFile
+    statements: tuple[int, ...]
+
+    @property
+    def start_line(self) -> int:
+        """1-based."""
+        return self.file.tree.start_line(self.statements[0])
+
+    @property
+    def end_line(self) -> int:
+        """1-based, included."""
+        return self.file.tree.end_line(self.statements[-1])
+
+    @property
+    def span(self) -> tuple[int, int]:
+        """Node range, end not included."""
+        return self.statements[0], self.file.tree.end[self.statements[-1]]
+
+
+class Spot(msgspec.Struct, frozen=True):
+    """Where a column's value stands in each copy: node by copy, and which number inside a string."""
+
+    nodes: tuple[int, ...]
+    group: int = -1
+    """-1: the whole node; else the index into the parts of the string split at its digits."""
+
+
+class Column(msgspec.Struct, frozen=True, kw_only=True):
+    """One thing that differs: its values by copy and all spots where it stands."""
+
+    values: tuple[str, ...]
+    spots: tuple[Spot, ...]
+    numbers: tuple[int, ...] | None = None
+    """The values as integers where they all are."""
+    is_target: bool = False
+    """The column is a variable's name that the copies assign to."""
+    is_name: bool = False
+
+    def step(self) -> int | None:
+        """The common difference where the numbers step evenly, else None."""
+        numbers = self.numbers
+        if numbers is None or len(numbers) < 2:
+            return None
+        step = numbers[1] - numbers[0]
+        even = all(b - a == step for a, b in zip(numbers, numbers[1:], strict=False))
+        return step if even and step else None
+
+
+class Table(msgspec.Struct, frozen=True, eq=False):
+    """The copies and the columns in which they differ, in the order of the first copy's text."""
+
+    copies: tuple[Copy, ...]
+    columns: tuple[Column, ...]
+    constant_tokens: int
+    """Names, values and operators that are the same in all copies."""
+
+
+def compare(copies: Sequence[Copy]) -> Table | None:
+    """The slot table of aligned copies; None where they are no copies of one template."""
+    walk = _Walk(copies)
+    for statements in zip(*(copy.statements for copy in copies), strict=True):
+        if not walk.match(statements):
+            return None
+    columns = _merge([c for nodes in walk.slots for c in _columns_of(copies, nodes)])
+    return Table(tuple(copies), tuple(columns), walk.constant)
+
+
+class _Walk:
+    def __init__(self, copies: Sequence[Copy]) -> None:
+        self.trees = [copy.file.tree for copy in copies]
+        self.slots: list[tuple[int, ...]] = []
+        self.constant = 0
+
+    def match(self, nodes: tuple[int, ...]) -> bool:
+        """Add the slots below `nodes`; False where they cannot be one template."""
+        trees = self.trees
+        first, tree = nodes[0], trees[0]
+        kind, text = tree.kind[first], tree.text[first]
+        if any(t.kind[n] != kind for t, n in zip(trees, nodes, strict=True)):
+            return self._slot(nodes)
+        if text:
+            if all(t.text[n] == text for t, n in zip(trees, nodes, strict=True)):
+                self.constant += text[0].isalnum() or text[0] in "\"'_"
+                return True
+            return self._slot(nodes)
+        children = [list(t.children(n)) for t, n in zip(trees, nodes, strict=True)]
+        if any(len(c) != len(children[0]) for c in children):
+            return self._slot(nodes)
+        slots, constant = len(self.slots), self.constant
+        for below in zip(*children, strict=True):
+            if not self.match(below):
+                del self.slots[slots:]
+                self.constant = constant
+                return self._slot(nodes)
+        return True
+
+    def _slot(self, nodes: tuple[int, ...]) -> bool:
+        if all(_is_value(t, n) for t, n in zip(self.trees, nodes, strict=True)):
+            self.slots.append(nodes)
+            return True
+        return False
+
+
+VALUE_KINDS = frozenset(
+    {
+        "identifier", "integer", "float", "string", "true", "false", "none", "unary_operator", "subscript",
+        "attribute", "binary_operator", "call", "list", "tuple", "dictionary", "concatenated_string",
+        "comparison_operator", "boolean_operator", "not_operator", "parenthesized_expression",
+        "conditional_expression",
+    }
+)
+
+
+def _is_value(tree: object, node: int) -> bool:
+    """True where the node is an expression that can be passed or listed as a value."""
+    from ..program.tree import Tree
+
+    assert isinstance(tree, Tree)
+    if tree.kind[node] not in VALUE_KINDS or not tree.kind[node]:
+        return False
+    parent, language = tree.parent[node], tree.language
+    if tree.kind[node] == language.name:
+        called = (tree.kind[parent], tree.field[node]) == (language.call, language.callee_field)
+        member = (tree.kind[parent], tree.field[node]) == language.member
+        keyword = (tree.kind[parent], tree.field[node]) == language.keyword_argument
+        named = tree.field[node] == language.name_field and tree.kind[parent] in language.procedures
+        return not (called or member or keyword or named)
+    if tree.kind[node] == language.member[0]:
+        return (tree.kind[parent], tree.field[node]) != (language.call, language.callee_field)
+    return True
+
+
+def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
+    """The column of a slot; several where only numbers inside a string differ."""
+    files = [copy.file for copy in copies]
+    texts = tuple(f.tree.source_of(n) for f, n in zip(files, nodes, strict=True))
+    tree = files[0].tree
+    if all(f.tree.kind[n] in tree.language.strings for f, n in zip(files, nodes, strict=True)):
+        inside = _numbers_in_strings(texts, nodes)
+        if inside:
+            return inside
+    numbers = _integers(texts)
+    is_name = all(
+        f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True)
+    )
+    return [
+        Column(
+            values=texts,
+            spots=(Spot(nodes),),
+            numbers=numbers,
+            is_name=is_name,
+            is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
+        )
+    ]
+
+
+def _is_target(file: ProgramFile, node: int) -> bool:
+    names = file.names
+    return any(
+        names.role[i] in WRITES and names.role[i] is not Role.PARAMETER
+        for i in names.within(node, file.tree.end[node])
+    ) or (file.tree.field[node] == "left" and file.tree.kind[file.tree.parent[node]] == "assignment")
+
+
+def _integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
+    numbers = []
+    for text in texts:
+        compact = text.replace(" ", "")
+        digits = compact.removeprefix("-")
+        if not digits.isascii() or not digits.isdigit() or (digits[0] == "0" and len(digits) > 1):
+            return None
+        if len(digits) > 15:
+            return None
+        numbers.append(int(compact))
+    return tuple(numbers)
+
+
+def _numbers_in_strings(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+    """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
+    if any(not t.startswith(("'", '"')) or "\\" in t for t in texts):
+        return []
+    parts = [DIGITS.split(t) for t in texts]
+    if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):
+        return []
+    columns = []
+    for group in range(1, len(parts[0]), 2):
+        values = tuple(p[group] for p in parts)
+        if len(set(values)) == 1:
+            continue
+        numbers = _integers(values)
+        if numbers is None:
+            return []
+        columns.append(Column(values=values, spots=(Spot(nodes, group),), numbers=numbers))
+    return columns
+
+
+def _merge(columns: list[Column]) -> list[Column]:
+    """Equal columns become one with all their spots."""
+    merged: dict[tuple[object, ...], Column] = {}
+    for column in columns:
+        key: tuple[object, ...] = (column.numbers or column.values, column.is_target or column.is_name)
+        known = merged.get(key)
+        if known is None:
+            merged[key] = column
+        else:
+            merged[key] = msgspec.structs.replace(
+                known,
+                spots=known.spots + column.spots,
+                is_target=known.is_target or column.is_target,
+            )
+    return list(merged.values())

@@ -1,0 +1,24 @@
+"""A suggestion before it is proved: the edits, the claim, and what to tell about it."""
+
+from __future__ import annotations
+
+import msgspec
+
+from ..program.program import ProgramFile
+from ..records import SlotColumn
+from ..repeats.slots import Table
+from .edits import Edit
+from .proof import Claim
+
+
+class Candidate(msgspec.Struct, frozen=True, kw_only=True, eq=False):
+    """`subject` is the table (or the procedure's node) the candidate was made for."""
+
+    kind: str
+    title: str
+    file: ProgramFile
+    edits: tuple[Edit, ...]
+    claim: Claim
+    slots: tuple[SlotColumn, ...]
+    table: Table | None = None
+    name: str = ""

@@ -1,0 +1,60 @@
+"""Line edits of a file and the text they give. A suggestion is a claim and a few edits."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+import msgspec
+
+from ..program.program import ProgramFile
+from ..repeats.slots import Copy
+
+
+class Edit(msgspec.Struct, frozen=True):
+    """Lines `start` to `end` (1-based, both included) become `lines`; `end = start - 1` inserts."""
+
+    start: int
+    end: int
+    lines: tuple[str, ...]
+
+
+class CannotWrite(Exception):
+    """The suggestion cannot be put into code; the message says why, as a clause."""
+
+
+def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
+    """The file's text with the edits made. Raises CannotWrite where edits overlap."""
+    lines = list(file.lines)
+    upper = len(lines) + 2
+    for edit in sorted(edits, key=lambda e: (e.start, e.end), reverse=True):
+        if edit.end >= upper:
+            raise CannotWrite("two changes touch the same lines")
+        lines[edit.start - 1 : edit.end] = edit.lines
+        upper = edit.start
+    return "\n".join(lines)
+
+
+def rewritten(file: ProgramFile, text: str) -> ProgramFile:
+    """The file read afresh with another text."""
+    source = msgspec.structs.replace(file.source, text=text, original=None)
+    return ProgramFile(source, file.language)
+
+
+def require_whole_lines(copies: Sequence[Copy]) -> None:
+    """A copy that shares a line with other statements cannot be cut out by lines."""
+    for copy in copies:
+        tree = copy.file.tree
+        for s in copy.statements:
+            first, last = tree.start_line(s), tree.end_line(s)
+            if first in copy.file.shared_lines or last in copy.file.shared_lines:
+                raise CannotWrite("several statements share a line there")
+        before = copy.file.lines[copy.start_line - 1][: _column(copy)]
+        if before.strip():
+            raise CannotWrite("the copy begins in the middle of a line")
+
+
+def _column(copy: Copy) -> int:
+    tree = copy.file.tree
+    start = tree.start_byte[copy.statements[0]]
+    line_start = tree.line_starts[copy.start_line - 1]
+    return len(tree.source[line_start:start].decode())

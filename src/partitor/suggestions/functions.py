@@ -1,0 +1,242 @@
+"""From a repeated block, or one stretch of a long procedure, to a function and its calls."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from ..languages.python import writer
+from ..languages.python.writer import Style
+from ..program.flow import flow_of, needed_by
+from ..program.names import Role
+from ..program.program import ProgramFile
+from ..records import SlotColumn
+from ..repeats.judge import MOST_PARAMETERS
+from ..repeats.slots import Column, Copy, Table
+from .candidate import Candidate
+from .edits import CannotWrite, Edit, require_whole_lines
+from .naming import Namer
+from .proof import NewFunction
+from .text import body_lines, comment_above
+
+MOST_RESULTS = 3
+
+
+class Interface(msgspec.Struct, frozen=True, eq=False):
+    """What a function takes and gives: names in the body, and what each copy calls them."""
+
+    parameters: tuple[str, ...]
+    arguments: tuple[tuple[str, ...], ...]
+    """One tuple of expressions a copy."""
+    returned: tuple[str, ...]
+    targets: tuple[tuple[str, ...], ...]
+    filled: dict[Column, str]
+
+
+def function_candidate(table: Table, kind: str = "function", comment: str = "", name: str = "") -> Candidate:
+    """The function for the copies of a table. Raises CannotWrite where it cannot be put into code."""
+    copies = table.copies
+    file = copies[0].file
+    if any(copy.file is not file for copy in copies):
+        raise CannotWrite("the copies stand in different files")
+    require_whole_lines(copies)
+    style = writer.style_of(file)
+    namer = Namer(file, style)
+    interface = _interface(table, namer)
+    differing = {w for c in table.columns for v in c.values for w in v.split()}
+    comment = comment or comment_above(file, copies[0].start_line)
+    name = name or namer.function(copies[0], comment, interface.returned, differing)
+    body = body_lines(copies[0], interface.filled, {}, style.indent)
+    lines = writer.function_lines(name, interface.parameters, body, interface.returned, style)
+    edits = [_definition_edit(file, copies, lines, style)]
+    for k, copy in enumerate(copies):
+        indent = writer.leading_space(file, copy.statements[0])
+        call = writer.call_line(name, interface.arguments[k], interface.targets[k], indent)
+        kept = _comments_of(copy, copies[0]) if k else []
+        edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
+    times = f"called in {len(copies)} places" if len(copies) > 1 else "for this step"
+    return Candidate(
+        kind=kind,
+        title=f"A function {name}({', '.join(interface.parameters)}), {times}",
+        file=file,
+        edits=tuple(edits),
+        claim=NewFunction(file.path, name),
+        slots=tuple(
+            SlotColumn(interface.filled.get(c, c.values[0]), c.values) for c in table.columns
+        ),
+        table=table,
+        name=name,
+    )
+
+
+def _interface(table: Table, namer: Namer) -> Interface:
+    copies = table.copies
+    file = copies[0].file
+    scopes = [_scope(copy) for copy in copies]
+    renames = [
+        {c.values[0]: c.values[k] for c in table.columns if c.is_name and _is_variable(c)}
+        for k in range(len(copies))
+    ]
+    inputs = _inputs(copies[0], scopes[0])
+    results = _results(copies, scopes, renames)
+    first_line_order = _order_of_names(copies[0])
+    parameters: list[tuple[int, str, tuple[str, ...]]] = []
+    for name in inputs:
+        values = tuple(renames[k].get(name, name) for k in range(len(copies)))
+        parameters.append((first_line_order.get(name, 0), name, values))
+    filled: dict[Column, str] = {}
+    taken = set(inputs) | set(results)
+    for column in table.columns:
+        if _is_variable(column):
+            if column.values[0] not in inputs and not _assigned(copies[0], column.values[0]):
+                raise CannotWrite("the copies use different variables in ways that do not match")
+            filled[column] = column.values[0]
+            continue
+        if column.is_target:
+            raise CannotWrite("the copies change different things")
+        name = namer.column(column, copies)
+        filled[column] = name
+        taken.add(name)
+        parameters.append((min(s.nodes[0] for s in column.spots), name, column.values))
+    parameters.sort(key=lambda p: p[0])
+    if len(parameters) > MOST_PARAMETERS:
+        raise CannotWrite(f"the function would need {len(parameters)} parameters")
+    if len(results) > MOST_RESULTS:
+        raise CannotWrite(f"the function would have to return {len(results)} values")
+    if "self" in inputs or "cls" in inputs:
+        raise CannotWrite("it would have to be a method of the class")
+    return Interface(
+        tuple(p[1] for p in parameters),
+        tuple(tuple(p[2][k] for p in parameters) for k in range(len(copies))),
+        tuple(results),
+        tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
+        filled,
+    )
+
+
+def _is_variable(column: Column) -> bool:
+    """The column renames a variable that the copies assign to."""
+    return column.is_name and column.is_target
+
+
+def _scope(copy: Copy) -> int:
+    return copy.file.procedure_around(copy.statements[0]).node
+
+
+def _assigned(copy: Copy, name: str) -> bool:
+    names, tree = copy.file.names, copy.file.tree
+    return any(
+        tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)
+        for i in names.within(*copy.span)
+    )
+
+
+def _inputs(copy: Copy, scope: int) -> list[str]:
+    """Variables the copy needs from around it; constants and what the module shares are left there."""
+    file = copy.file
+    needed = needed_by(file, scope, copy.statements)
+    if scope == 0:
+        needed = frozenset(n for n in needed if _assigned(copy, n) or _changes(file, n))
+    return sorted(needed, key=lambda n: _order_of_names(copy).get(n, 0))
+
+
+def _changes(file: ProgramFile, name: str) -> bool:
+    """True where the module's `name` is a plain variable that is given a value more than once."""
+    names, tree = file.names, file.tree
+    writes = [
+        i
+        for i in names.nodes
+        if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == 0
+    ]
+    return len(writes) > 1 and not any(
+        tree.kind[tree.parent[i]] in file.language.procedures | file.language.imports for i in writes
+    )
+
+
+def _results(
+    copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]]
+) -> list[str]:
+    """Variables of the first copy that some copy's surroundings need afterwards."""
+    file, names = copies[0].file, copies[0].file.names
+    order = _order_of_names(copies[0])
+    written = {
+        file.tree.text[i]
+        for i in names.within(*copies[0].span)
+        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scopes[0]
+    }
+    flows = {scope: flow_of(file, scope) for scope in set(scopes)}
+    needed = {
+        name
+        for k, copy in enumerate(copies)
+        for name in written
+        if renames[k].get(name, name) in flows[scopes[k]].live_after[copy.statements[-1]]
+    }
+    return sorted(needed, key=lambda n: order[n])
+
+
+def _order_of_names(copy: Copy) -> dict[str, int]:
+    order: dict[str, int] = {}
+    for i in copy.file.names.within(*copy.span):
+        order.setdefault(copy.file.tree.text[i], i)
+    return order
+
+
+def _definition_edit(
+    file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style
+) -> Edit:
+    """Insert the definition where this student would: after earlier functions, else before use."""
+    tree = file.tree
+    top = file.blocks[0].statements
+    user = next(s for s in top if s <= copies[0].statements[0] < tree.end[s])
+    index = top.index(user)
+    functions = [s for s in top[:index] if file.is_definition(s)]
+    gap = [""] * style.blank_lines
+    if file.is_definition(user) or not functions:
+        target = user if file.is_definition(user) else _first_work(file, top[: index + 1])
+        line = _above_comments(file, tree.start_line(target))
+        before = gap if line > 1 and any(x.strip() for x in file.lines[: line - 1]) else []
+        missing = max(0, len(before) - _blank_lines_above(file, line))
+        return Edit(line, line - 1, (*[""] * missing, *lines, *gap))
+    line = tree.end_line(functions[-1])
+    missing = max(1, style.blank_lines)
+    return Edit(line + 1, line, (*[""] * missing, *lines))
+
+
+def _first_work(file: ProgramFile, statements: Sequence[int]) -> int:
+    """The first top-level statement that is no import, documentation or constant."""
+    for s in statements:
+        if file.is_import(s) or file.is_bare_string(s):
+            continue
+        left = file.tree.child(s, "left") if file.tree.kind[s] == "assignment" else None
+        if left is not None and file.tree.text[left].isupper():
+            continue
+        return s
+    return statements[-1]
+
+
+def _above_comments(file: ProgramFile, line: int) -> int:
+    """The first line of the comments that stand directly above `line`; a file's heading stays on top."""
+    alone = {c.line for c in file.tree.comments if c.alone}
+    start = line
+    while start - 1 in alone:
+        start -= 1
+    return line if start == 1 else start
+
+
+def _blank_lines_above(file: ProgramFile, line: int) -> int:
+    count = 0
+    while line - 2 - count >= 0 and not file.lines[line - 2 - count].strip():
+        count += 1
+    return count
+
+
+def _comments_of(copy: Copy, first: Copy) -> list[str]:
+    """Comments inside a copy that the first copy, which becomes the body, does not have."""
+    file = copy.file
+    known = {c.text for c in file.tree.comments if first.start_line <= c.line <= first.end_line}
+    return [
+        c.text
+        for c in file.tree.comments
+        if copy.start_line <= c.line <= copy.end_line and c.text not in known
+    ]

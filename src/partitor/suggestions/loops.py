@@ -1,0 +1,237 @@
+"""From a repeated run to a loop: which column drives it, what the others are in terms of it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from ..languages.python import writer
+from ..program.names import Role
+from ..records import SlotColumn
+from ..repeats.find import Run
+from ..repeats.slots import Column, Copy, Table
+from .candidate import Candidate
+from .edits import CannotWrite, Edit, require_whole_lines
+from .naming import Namer
+from .proof import NewLoop
+from .text import body_lines
+
+
+class Plan(msgspec.Struct, frozen=True, eq=False):
+    """How the loop is to be written."""
+
+    variables: tuple[str, ...]
+    iterable: str
+    """With `{}` where the rows go, if there are rows."""
+    rows: tuple[str, ...]
+    filled: dict[Column, str]
+    absorbed: int
+    """Leading assignments of each copy that the loop's own variables make needless."""
+
+
+def loop_candidate(run: Run) -> Candidate:
+    """The loop for a run. Raises CannotWrite where it cannot be put into code."""
+    table = run.table
+    copies = table.copies
+    first = copies[0]
+    file = first.file
+    require_whole_lines(copies)
+    style = writer.style_of(file)
+    plan = _plan(table, Namer(file, style))
+    indent = writer.leading_space(file, first.statements[0])
+    body = body_lines(first, plan.filled, {}, indent + style.indent, skip=plan.absorbed)
+    heading_start, heading = _heading(copies, indent)
+    lines = writer.loop_lines(plan.variables, plan.iterable, plan.rows, body, indent, style)
+    edit = Edit(heading_start, copies[-1].end_line, (*heading, *lines))
+    return Candidate(
+        kind="loop",
+        title=_title(copies, plan),
+        file=file,
+        edits=(edit,),
+        claim=NewLoop(file.path, heading_start + len(heading)),
+        slots=tuple(
+            SlotColumn(plan.filled.get(c, plan.variables[0] if plan.variables else "value"), c.values)
+            for c in table.columns
+        ),
+        table=table,
+    )
+
+
+def _title(copies: Sequence[Copy], plan: Plan) -> str:
+    head = ", ".join(plan.variables)
+    return f"A loop over {head} in place of {len(copies)} copies"
+
+
+def _plan(table: Table, namer: Namer) -> Plan:
+    irregular = [c for c in table.columns if c.step() is None]
+    even = [c for c in table.columns if c.step() is not None]
+    if any(c.is_target for c in table.columns):
+        raise CannotWrite("the copies give their results to different variables")
+    leading = _leading_assignments(table)
+    if not irregular:
+        return _counting(table, even, leading, namer)
+    if len(irregular) == 1 and not even:
+        return _listing(irregular, leading, namer, table)
+    if len(irregular) == 1 and not (set(leading) & set(table.columns)):
+        counters = [c for c in even if c.step() == 1]
+        if counters:
+            return _enumerating(counters[0], irregular[0], even, namer, table)
+    return _listing([*irregular, *_not_derivable(even)], leading, namer, table, even)
+
+
+def _not_derivable(even: Sequence[Column]) -> list[Column]:
+    return [even[0]] if even else []
+
+
+def _counting(
+    table: Table, even: Sequence[Column], leading: dict[Column, str], namer: Namer
+) -> Plan:
+    """All columns step evenly (or nothing differs): a range, the others computed from it."""
+    count = len(table.copies)
+    if not even:
+        return Plan((namer.counter(),), f"range({count})", (), {}, 0)
+    driver = _driver(even, leading)
+    if driver is None:
+        variable, first, step = namer.counter(), 0, 1
+    else:
+        assert driver.numbers is not None
+        variable = leading.get(driver) or namer.column(driver, table.copies)
+        first, step = driver.numbers[0], driver.step() or 1
+    filled = {c: _in_terms_of(c, variable, first, step) for c in even}
+    absorbed = 1 if driver is not None and driver in leading and next(iter(leading)) == driver else 0
+    if driver is not None and driver in leading and not absorbed:
+        variable = namer.column(driver, table.copies)
+        filled = {c: _in_terms_of(c, variable, first, step) for c in even}
+    return Plan((variable,), writer.counting_range(first, step, count), (), filled, absorbed)
+
+
+def _driver(even: Sequence[Column], leading: dict[Column, str]) -> Column | None:
+    """The column of whose numbers every other is a whole multiple (plus something)."""
+
+    def drives(driver: Column) -> bool:
+        step = driver.step() or 1
+        return all((other.step() or 0) % step == 0 for other in even)
+
+    fitting = [c for c in even if drives(c)]
+    if not fitting:
+        return None
+    return min(
+        fitting,
+        key=lambda c: (c not in leading, abs(c.step() or 1) != 1, (c.numbers or (9,))[0] not in (0, 1),
+                       abs(c.step() or 1)),
+    )
+
+
+def _in_terms_of(column: Column, variable: str, first: int, step: int) -> str:
+    assert column.numbers is not None
+    factor = (column.step() or 0) // step
+    return writer.linear(variable, factor, column.numbers[0] - factor * first)
+
+
+def _listing(
+    listed: Sequence[Column],
+    leading: dict[Column, str],
+    namer: Namer,
+    table: Table,
+    even: Sequence[Column] = (),
+) -> Plan:
+    """The values in a list, a tuple a turn where there are several."""
+    if len(listed) > 3:
+        raise CannotWrite("too many things differ for a readable list")
+    absorbed = 0
+    for column in leading:
+        if column in listed:
+            absorbed += 1
+        else:
+            break
+    own = {c: leading[c] for c in list(leading)[:absorbed]}
+    variables = {c: own.get(c) or namer.column(c, table.copies) for c in listed}
+    order = [*own, *(c for c in listed if c not in own)]
+    filled = {c: variables[c] for c in order}
+    driver = next((c for c in listed if c in even), None)
+    if driver is not None:
+        assert driver.numbers is not None
+        step = driver.step() or 1
+        if any((c.step() or 0) % step for c in even):
+            raise CannotWrite("the numbers do not step together")
+        for column in even:
+            if column is not driver:
+                filled[column] = _in_terms_of(column, variables[driver], driver.numbers[0], step)
+    count = len(table.copies)
+    if len(order) == 1:
+        rows = tuple(order[0].values)
+    else:
+        rows = tuple(f"({', '.join(c.values[k] for c in order)})" for k in range(count))
+    return Plan(tuple(variables[c] for c in order), "[{}]", rows, filled, absorbed)
+
+
+def _enumerating(
+    counter: Column, listed: Column, even: Sequence[Column], namer: Namer, table: Table
+) -> Plan:
+    assert counter.numbers is not None
+    number, value = namer.column(counter, table.copies), namer.column(listed, table.copies)
+    first = counter.numbers[0]
+    filled = {c: _in_terms_of(c, number, first, 1) for c in even}
+    filled[listed] = value
+    iterable = "enumerate([{}])" if first == 0 else f"enumerate([{{}}], start={first})"
+    return Plan((number, value), iterable, tuple(listed.values), filled, 0)
+
+
+def _leading_assignments(table: Table) -> dict[Column, str]:
+    """Columns that each copy begins by assigning to a variable, in order, with the variable."""
+    first = table.copies[0]
+    file, tree = first.file, first.file.tree
+    found: dict[Column, str] = {}
+    for statement in first.statements[:-1]:
+        left, right = tree.child(statement, "left"), tree.child(statement, "right")
+        if tree.kind[statement] != "assignment" or left is None or right is None or not tree.text[left]:
+            break
+        column = next(
+            (c for c in table.columns if any(s.nodes[0] == right and s.group < 0 for s in c.spots)), None
+        )
+        if column is None or column in found or tree.child(statement, "type") is not None:
+            break
+        rest = range(tree.end[statement], first.span[1])
+        name = tree.text[left]
+        written_again = any(
+            tree.text[i] == name and file.names.role[i] in (Role.WRITE, Role.UPDATE)
+            for i in file.names.within(rest.start, rest.stop)
+        )
+        if written_again:
+            break
+        found[column] = name
+    return found
+
+
+def _heading(copies: Sequence[Copy], indent: str) -> tuple[int, list[str]]:
+    """First line to replace, and the comment to put above the loop so that none is lost."""
+    file = copies[0].file
+    start = copies[0].start_line
+    alone = {c.line: c.text for c in file.tree.comments if c.alone}
+    kept = {c.text for c in file.tree.comments if start <= c.line <= copies[0].end_line}
+    lost = [
+        c.text.lstrip("#").strip()
+        for c in file.tree.comments
+        if copies[0].end_line < c.line <= copies[-1].end_line and c.text not in kept
+    ]
+    lost = list(dict.fromkeys(text for text in lost if text))
+    if not lost:
+        return start, []
+    above = alone.get(start - 1)
+    heads = [alone.get(copy.start_line - 1) for copy in copies]
+    if above and all(heads):
+        own = above.lstrip("#").strip()
+        every = [own, *(text for text in lost if text != own)]
+        return (start, []) if len(every) == 1 else (start - 1, _wrapped(every, indent))
+    return start, _wrapped(lost, indent)
+
+
+def _wrapped(texts: Sequence[str], indent: str) -> list[str]:
+    lines: list[str] = []
+    for text in texts:
+        if lines and len(lines[-1]) + len(text) + 2 <= writer.WIDTH:
+            lines[-1] += f", {text}"
+        else:
+            lines.append(f"{indent}# {text}")
+    return lines

@@ -1,0 +1,127 @@
+"""From twin functions to one general function: each thing that differs becomes a parameter."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..languages.python import writer
+from ..program.names import Role
+from ..program.program import Procedure, ProgramFile
+from ..records import SlotColumn
+from ..repeats.find import Twins
+from ..repeats.judge import MOST_PARAMETERS
+from ..repeats.slots import Column
+from .candidate import Candidate
+from .edits import CannotWrite, Edit
+from .naming import Namer
+from .proof import MergedFunctions
+from .text import body_lines
+
+
+def merge_candidate(twins: Twins) -> Candidate:
+    """One function for twins of one file. Raises CannotWrite where it cannot be put into code."""
+    file = twins.procedures[0][0]
+    procedures = [p for _, p in twins.procedures]
+    if any(f is not file for f, _ in twins.procedures):
+        raise CannotWrite("the functions stand in different files")
+    if any(p.in_class or p.decorated or p.parent for p in procedures):
+        raise CannotWrite("the functions are methods, decorated or stand inside another function")
+    columns = [c for c in twins.table.columns if not c.is_target]
+    style = writer.style_of(file)
+    namer = Namer(file, style)
+    values, filled = _values(twins, columns, namer)
+    first = procedures[0]
+    if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
+        raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
+    name = namer.merged([p.name for p in procedures])
+    body = body_lines(twins.table.copies[0], filled, {}, style.indent)
+    parameters = [*first.parameters, *values]
+    definition = writer.function_lines(name, parameters, body, (), style)
+    edits = [Edit(first.start_line, first.end_line, tuple(definition))]
+    edits += [_removal(file, p) for p in procedures[1:]]
+    edits += _calls(file, procedures, name, {p.name: [c.values[k] for c in _by_name(values)]
+                                             for k, p in enumerate(procedures)})
+    return Candidate(
+        kind="merge",
+        title=f"One function {name}({', '.join(parameters)}) in place of {len(procedures)}",
+        file=file,
+        edits=tuple(edits),
+        claim=MergedFunctions(file.path, name, tuple(p.name for p in procedures)),
+        slots=tuple(SlotColumn(v, c.values) for v, c in values.items()),
+        table=twins.table,
+        name=name,
+    )
+
+
+def _by_name(values: dict[str, Column]) -> list[Column]:
+    return list(values.values())
+
+
+def _values(
+    twins: Twins, columns: Sequence[Column], namer: Namer
+) -> tuple[dict[str, Column], dict[Column, str]]:
+    """New parameter → its column, and what to write in place of each column."""
+    copies = twins.table.copies
+    values: dict[str, Column] = {}
+    filled: dict[Column, str] = {}
+    for column in columns:
+        if column.is_name and _local_in_all(twins, column):
+            filled[column] = column.values[0]
+            continue
+        name = namer.column(column, copies)
+        values[name] = column
+        filled[column] = name
+    return values, filled
+
+
+def _local_in_all(twins: Twins, column: Column) -> bool:
+    """The column only renames the functions' own variables."""
+    return all(
+        file.names.owner_of(value, procedure.node) == procedure.node
+        for (file, procedure), value in zip(twins.procedures, column.values, strict=True)
+    )
+
+
+def _removal(file: ProgramFile, procedure: Procedure) -> Edit:
+    """Take the function out with the blank lines (and the comment) above it."""
+    start = procedure.start_line
+    alone = {c.line for c in file.tree.comments if c.alone}
+    while start - 1 in alone:
+        start -= 1
+    while start > 1 and not file.lines[start - 2].strip():
+        start -= 1
+    return Edit(start, procedure.end_line, ())
+
+
+def _calls(
+    file: ProgramFile, procedures: Sequence[Procedure], name: str, values: dict[str, list[str]]
+) -> list[Edit]:
+    """Rewrite every line that calls one of the functions."""
+    tree, names = file.tree, file.names
+    changes: dict[int, list[tuple[int, int, str]]] = {}
+    for i in names.nodes:
+        text = tree.text[i]
+        if text not in values or names.role[i] is not Role.READ or tree.field[i] != "function":
+            continue
+        if any(p.node < i < tree.end[p.node] for p in procedures):
+            raise CannotWrite("the functions call themselves or each other")
+        arguments = tree.child(tree.parent[i], "arguments")
+        if arguments is None:
+            raise CannotWrite("a function is used in another way than being called")
+        line = tree.start_line(i)
+        if tree.end_line(arguments) != line:
+            raise CannotWrite("a call runs over several lines")
+        close = tree.end_byte[arguments] - 1
+        empty = all(tree.text[c] in {"(", ")"} for c in tree.children(arguments))
+        added = ("" if empty else ", ") + ", ".join(values[text])
+        changes.setdefault(line, []).append((tree.start_byte[i], tree.end_byte[i], name))
+        changes[line].append((close, close, added if values[text] else ""))
+    return [_line_edit(file, line, spots) for line, spots in changes.items()]
+
+
+def _line_edit(file: ProgramFile, line: int, spots: list[tuple[int, int, str]]) -> Edit:
+    start = file.tree.line_starts[line - 1]
+    text = file.lines[line - 1].encode()
+    for a, b, replacement in sorted(spots, reverse=True):
+        text = text[: a - start] + replacement.encode() + text[b - start :]
+    return Edit(line, line, (text.decode(),))

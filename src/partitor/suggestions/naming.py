@@ -1,0 +1,243 @@
+"""Names for what a suggestion introduces, in the student's own words and convention.
+
+A function's name comes from the comment above it, else from the verb of its main call and the word
+its statements share. A parameter's name comes from where its values stand: the parameter they are
+given to, the variable they are assigned to, the word before them in a text. Never a name in use.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Iterable, Sequence
+
+from ..languages.python.writer import Style
+from ..program.names import Role
+from ..program.program import ProgramFile
+from ..repeats.slots import Column, Copy
+
+VERBS = {
+    "print": "print", "show": "show", "input": "read", "append": "add", "write": "write", "draw": "draw",
+    "read": "read", "add": "add", "open": "open", "sort": "sort", "insert": "add",
+}
+COMMON_VERBS = frozenset(
+    """add ask build calculate change check choose clear close collect compare compute convert copy count
+    create draw fill find format get give greet handle list load look make measure move open order pick
+    play prepare print put read remove report reset round run save search send set show sort split start
+    stop store sum take tell test turn update wait warn water work write""".split()
+)
+STOP_WORDS = frozenset(
+    """the a an of for and or to in on at by is are was were be been it its this that these those with from
+    all each every one two three four five how many much what which who when where why we our you your they
+    them their i my me first second third last next then now here there again same only really not no yes
+    so as if than into out up down off over under let us do does did has have had will can part step""".split()
+)
+ORDINALS = frozenset("north south east west left right upper lower middle".split())
+
+
+def words_of(name: str) -> list[str]:
+    """The words of a name or a phrase, in lower case.
+
+    >>> words_of("gateLevel"), words_of("print_label2")
+    (['gate', 'level'], ['print', 'label'])
+    """
+    spaced = re.sub(r"([a-z])([A-Z])", r"\1 \2", name)
+    return [w.lower() for w in re.findall(r"[A-Za-z]+", spaced)]
+
+
+def in_convention(words: Sequence[str], style: Style) -> str:
+    """The words as one name in the student's convention."""
+    if style.snake_case:
+        return "_".join(words)
+    return words[0] + "".join(w.capitalize() for w in words[1:])
+
+
+class Namer:
+    """Gives fresh names in one file."""
+
+    def __init__(self, file: ProgramFile, style: Style) -> None:
+        self.file = file
+        self.style = style
+        language = file.language
+        self.taken = set(file.names.everything) | set(language.builtins) | set(language.keywords)
+
+    def fresh(self, words: Sequence[str], alternatives: Iterable[str] = ()) -> str:
+        """The name made of `words`, or an alternative, or the name with a number: one not in use."""
+        for candidate in (in_convention(words, self.style), *alternatives):
+            if candidate not in self.taken and candidate.isidentifier():
+                self.taken.add(candidate)
+                return candidate
+        base, number = in_convention(words, self.style), 2
+        while f"{base}{number}" in self.taken or not f"{base}{number}".isidentifier():
+            number += 1
+        self.taken.add(f"{base}{number}")
+        return f"{base}{number}"
+
+    def counter(self) -> str:
+        """A fresh name for a loop's counter."""
+        return self.fresh(["i"], ["j", "k", "n", "count", "turn"])
+
+    def column(self, column: Column, copies: Sequence[Copy]) -> str:
+        """A fresh name for what stands in a column."""
+        words = self._column_words(column, copies)
+        return self.fresh(words[-2:], ["_".join([*words[-1:], "value"])])
+
+    def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
+        """A fresh name for a function with the statements of `copy`."""
+        words = _comment_words(comment)
+        verb = self._main_verb(copy, returned)
+        if words and words[0] in COMMON_VERBS:
+            return self.fresh(words[:3])
+        nouns = words[:2] if 1 <= len(words) <= 4 else []
+        if not nouns:
+            nouns = words_of(returned[0])[:2] if len(returned) == 1 else self._topic(copy, differing)
+        nouns = [n for n in nouns if n != verb] or ["part"]
+        return self.fresh([verb, *nouns])
+
+    def merged(self, names: Sequence[str]) -> str:
+        """A fresh name for one function in place of several: the words that all their names share."""
+        lists = [words_of(n) for n in names]
+        shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
+        if shared:
+            alternatives = [in_convention([*shared, "for"], self.style)]
+            if len(shared) == 1 and shared[0] in COMMON_VERBS:
+                return self.fresh([shared[0], "one"], alternatives)
+            return self.fresh(shared, alternatives)
+        return self.fresh([lists[0][0], "any"] if lists[0] else ["do", "step"])
+
+    # -- columns ---------------------------------------------------------------------------------
+
+    def _column_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
+        for finder in (self._from_place, self._from_text_before, self._from_values):
+            for spot in column.spots:
+                words = [w for w in finder(column, copies, spot.nodes[0]) if w not in {"self"}]
+                if words:
+                    return words
+        if column.numbers is not None:
+            return ["number"]
+        return ["name"] if column.values[0][:1] in "\"'" else ["value"]
+
+    def _from_place(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+        file = copies[0].file
+        tree, language = file.tree, file.language
+        parent = tree.parent[node]
+        if tree.kind[parent] == language.keyword_argument[0]:
+            return words_of(tree.text[next(iter(tree.children(parent)))])
+        if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
+            left = tree.child(parent, "left")
+            return words_of(tree.text[left]) if left is not None else []
+        if tree.kind[parent] == "argument_list":
+            return self._from_call(file, node, parent)
+        return []
+
+    def _from_call(self, file: ProgramFile, node: int, arguments: int) -> list[str]:
+        tree = file.tree
+        call = tree.parent[arguments]
+        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        position = given.index(node)
+        called = file.called_name(call)
+        for procedure in file.procedures:
+            if procedure.name == called and position < len(procedure.parameters):
+                return words_of(procedure.parameters[position])
+        callee = tree.child(call, file.language.callee_field)
+        if callee is not None and tree.kind[callee] == file.language.member[0] and called == "append":
+            owner = words_of(tree.source_of(callee).split(".")[0])
+            return [_singular(owner[-1])] if owner else []
+        return []
+
+    def _from_text_before(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+        """The word before a number inside a text, or the label printed just before the value."""
+        file = copies[0].file
+        tree = file.tree
+        source = tree.source_of(node)
+        spot = next(s for s in column.spots if s.nodes[0] == node)
+        if spot.group >= 0:
+            before = "".join(re.split(r"(\d+)", source)[: spot.group])
+            words = [w for w in words_of(before) if w not in STOP_WORDS and len(w) > 2]
+            return words[-1:]
+        if tree.kind[tree.parent[node]] == "argument_list" and column.numbers is not None:
+            given = [c for c in tree.children(tree.parent[node]) if tree.text[c] not in {"(", ")", ","}]
+            position = given.index(node)
+            if position and tree.kind[given[position - 1]] == "string":
+                words = [w for w in words_of(tree.text[given[position - 1]]) if w not in STOP_WORDS]
+                return [w for w in words if len(w) > 2][-1:]
+        return []
+
+    def _from_values(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+        """What the names that stand in the slot share."""
+        if not column.is_name:
+            return []
+        lists = [words_of(v) for v in column.values]
+        shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
+        return shared or (["values"] if self._used_as_collection(copies[0], column) else [])
+
+    def _used_as_collection(self, copy: Copy, column: Column) -> bool:
+        file = copy.file
+        tree = file.tree
+        for spot in column.spots:
+            parent = tree.parent[spot.nodes[0]]
+            if tree.kind[parent] == "for_statement":
+                return True
+            if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
+                "len", "sum", "max", "min", "sorted",
+            }:
+                return True
+        return False
+
+    # -- functions -------------------------------------------------------------------------------
+
+    def _main_verb(self, copy: Copy, returned: Sequence[str]) -> str:
+        file = copy.file
+        start, stop = copy.span
+        calls = Counter(
+            file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call
+        )
+        own = [w for name in calls for w in words_of(name)[:1] if w in COMMON_VERBS]
+        if returned:
+            return "read" if calls["input"] else "find" if not calls["print"] else "print"
+        for name, verb in VERBS.items():
+            if calls[name]:
+                return verb
+        return own[0] if own else "do"
+
+    def _topic(self, copy: Copy, differing: set[str]) -> list[str]:
+        """The word that the copy's names and texts use most."""
+        file = copy.file
+        start, stop = copy.span
+        counts: Counter[str] = Counter()
+        for i in file.names.within(start, stop):
+            name = file.tree.text[i]
+            if file.names.role[i] <= Role.UPDATE and name not in file.language.builtins:
+                counts.update({w: 2 for w in set(words_of(name)) if len(w) > 2 and w not in differing})
+        for node in range(start, stop):
+            if file.tree.kind[node] in {"string", "string_content"}:
+                words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
+                counts.update(w for w in set(words) if len(w) > 3)
+        for word in list(counts):
+            if word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
+                del counts[word]
+        return [counts.most_common(1)[0][0]] if counts else ["part"]
+
+
+def _comment_words(comment: str) -> list[str]:
+    words = [w for w in words_of(comment.split(",")[0].split(":")[0]) if w not in STOP_WORDS]
+    if words:
+        words[0] = _base_form(words[0])
+    return words[:4]
+
+
+def _base_form(verb: str) -> str:
+    """`prints` and `printing` → `print`, where that is a verb we know."""
+    for ending, repair in (("ing", ""), ("ing", "e"), ("es", ""), ("s", ""), ("ies", "y")):
+        stem = verb.removesuffix(ending) + repair
+        if verb.endswith(ending) and stem in COMMON_VERBS:
+            return stem
+        if verb.endswith(ending) and stem[:-1] in COMMON_VERBS and stem[-1:] == stem[-2:-1]:
+            return stem[:-1]
+    return verb
+
+
+def _singular(word: str) -> str:
+    if word.endswith("ies"):
+        return word[:-3] + "y"
+    return word[:-1] if word.endswith("s") and not word.endswith("ss") and len(word) > 3 else f"one_{word}"

@@ -1,0 +1,86 @@
+"""Unified diffs that `patch -p1` and `git apply` take, with the line ends the file came with."""
+
+from __future__ import annotations
+
+import difflib
+import re
+from collections.abc import Sequence
+
+from ..program.program import Source
+
+CONTEXT = 3
+LINE = re.compile(r"[^\r\n]*(?:\r\n|\n|\r|\Z)")
+WIDE = ("utf-16", "utf-32", "utf_16", "utf_32")
+
+
+def can_be_patched(source: Source) -> str:
+    """"" where a patch can be made; else why not, as a clause (two-byte encodings, bare CR ends)."""
+    if source.encoding.lower().startswith(WIDE):
+        return f"the file is stored as {source.encoding.upper()}, which patches cannot change; save it as UTF-8"
+    if re.search(r"\r(?!\n)", source.raw):
+        return "the file's lines end in a bare carriage return, which patches cannot change"
+    return ""
+
+
+def raw_lines(raw: str) -> list[str]:
+    """The lines of a text with their ends.
+
+    >>> raw_lines("a\\r\\nb\\nc")
+    ['a\\r\\n', 'b\\n', 'c']
+    """
+    return [m.group() for m in LINE.finditer(raw) if m.group()]
+
+
+def with_line_ends(source: Source, text: str) -> str:
+    """`text` (LF) as the file would hold it: unchanged lines keep their ends, new ones the usual."""
+    old, new = raw_lines(source.raw), text.split("\n")
+    ends_open = not text.endswith("\n")
+    if not ends_open:
+        new.pop()
+    folded = [line.rstrip("\r\n") for line in old]
+    result: list[str] = []
+    matcher = difflib.SequenceMatcher(a=folded, b=new, autojunk=False)
+    for tag, a1, a2, b1, b2 in matcher.get_opcodes():
+        if tag == "equal":
+            result += old[a1:a2]
+        else:
+            result += [line + source.newline for line in new[b1:b2]]
+    if ends_open and result:
+        result[-1] = result[-1].rstrip("\r\n")
+    elif result and not result[-1].endswith("\n"):
+        result[-1] += source.newline
+    return "".join(result)
+
+
+def unified_diff(source: Source, text: str) -> str:
+    """The patch from the file as handed in to `text` (LF); "" where nothing changes."""
+    old, new = raw_lines(source.raw), raw_lines(with_line_ends(source, text))
+    matcher = difflib.SequenceMatcher(a=old, b=new, autojunk=False)
+    tail = "\t" if " " in source.path else ""
+    out = [f"--- a/{source.path}{tail}\n", f"+++ b/{source.path}{tail}\n"]
+    for group in matcher.get_grouped_opcodes(CONTEXT):
+        first, last = group[0], group[-1]
+        out.append(f"@@ -{_range(first[1], last[2])} +{_range(first[3], last[4])} @@\n")
+        for tag, a1, a2, b1, b2 in group:
+            if tag == "equal":
+                out += _marked(" ", old[a1:a2])
+                continue
+            out += _marked("-", old[a1:a2])
+            out += _marked("+", new[b1:b2])
+    return "".join(out) if len(out) > 2 else ""
+
+
+def _range(start: int, stop: int) -> str:
+    length = stop - start
+    beginning = start + 1 if length else start
+    return f"{beginning}" if length == 1 else f"{beginning},{length}"
+
+
+def _marked(mark: str, lines: Sequence[str]) -> list[str]:
+    out = []
+    for line in lines:
+        if line.endswith("\n"):
+            out.append(mark + line)
+        else:
+            out.append(f"{mark}{line}\n\\ No newline at end of file\n")
+    return out

@@ -1,0 +1,33 @@
+"""The proof: does the rewritten program, expanded, give the original's statements back?
+
+It shares no code with the writers, looks at nothing but the two texts and the claim, and refuses
+by default. `docs/method.md` lists what it knows of evaluation order, aliasing and scopes.
+"""
+
+from __future__ import annotations
+
+from ...program.program import ProgramFile
+from .functions import prove_function
+from .loops import prove_loop
+from .merges import prove_merge
+from .verdict import Claim, MergedFunctions, NewFunction, NewLoop, Refused, Verdict
+
+__all__ = ["Claim", "MergedFunctions", "NewFunction", "NewLoop", "Verdict", "prove"]
+
+
+def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
+    """Whether `after` does what `before` does, given what was introduced. Never raises."""
+    if len(after.problems) > len(before.problems):
+        return Verdict(False, "the rewritten program would not parse")
+    try:
+        if isinstance(claim, NewLoop):
+            prove_loop(before, after, claim)
+        elif isinstance(claim, NewFunction):
+            prove_function(before, after, claim)
+        else:
+            prove_merge(before, after, claim)
+    except Refused as refusal:
+        return Verdict(False, str(refusal))
+    except RecursionError:
+        return Verdict(False, "the program is nested too deep to follow")
+    return Verdict(True)

@@ -1,0 +1,367 @@
+"""Proof of a new function: with every call inlined the program is the original again.
+
+Inlining is capture-free: the function's own variables are matched one to one with the variables of
+each copy, arguments must be values that can be taken early, and what the copy leaves behind for
+later must be what the function returns.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+import msgspec
+
+from ...program.flow import Flow
+from ...program.names import UNBOUND, Role
+from ...program.program import ProgramFile
+from . import rules
+from .terms import Term, is_fresh_container, is_literal, matches, substitute, term_of
+from .verdict import NewFunction, Refused
+from .walk import Walk
+
+
+def prove_function(before: ProgramFile, after: ProgramFile, claim: NewFunction) -> None:
+    """Raises Refused unless the rewritten file with the function inlined is the original."""
+    rules.refuse_reflection(before)
+    rules.require_fresh(claim.name, before)
+    proof = _FunctionProof(before, after, claim.name)
+    Walk(before, after, proof.statement).run()
+    proof.finish()
+
+
+class Definition(msgspec.Struct, frozen=True, eq=False):
+    """The introduced function, taken apart."""
+
+    node: int
+    parameters: tuple[str, ...]
+    statements: tuple[int, ...]
+    returned: tuple[str, ...]
+    variables: frozenset[str]
+    """Every name the function binds, parameters included."""
+    written: frozenset[str]
+    """Names its statements bind; a parameter among them changes inside."""
+
+
+class _Call(msgspec.Struct, frozen=True, eq=False):
+    arguments: tuple[int, ...]
+    targets: tuple[str, ...]
+
+
+class _FunctionProof:
+    def __init__(self, before: ProgramFile, after: ProgramFile, name: str) -> None:
+        self.before = before
+        self.after = after
+        self.name = name
+        self.flows: dict[tuple[int, int], Flow] = {}
+        self.definition = take_apart(after, name)
+        self.inlined = 0
+        self.changed_scopes: set[tuple[int, int]] = set()
+        """(original scope, rewritten scope) of each call."""
+
+    def statement(self, left: Sequence[int], new: int) -> int | None:
+        """The walk's rule: skip the definition, inline each call, leave the rest alone."""
+        if new == self.definition.node:
+            return 0
+        call = self._call_at(new)
+        if call is None:
+            return None
+        self.inlined += 1
+        size = len(self.definition.statements)
+        if len(left) < size:
+            raise Refused("a call stands for more statements than there are")
+        segment = left[:size]
+        if self.after.tree.end[self.definition.node] > new:
+            raise Refused("the function is called before it is defined")
+        self._inline(segment, new, call)
+        return size
+
+    def finish(self) -> None:
+        """After the walk: no other use of the new name, and no name that changed its owner."""
+        uses = [i for i in self.after.names.nodes if self.after.tree.text[i] == self.name]
+        if self.inlined == 0 or len(uses) != self.inlined + 1:
+            raise Refused("the new function is used in a way that cannot be followed")
+        for old, new in self.changed_scopes:
+            self._require_same_owners(old, new)
+
+    def _call_at(self, statement: int) -> _Call | None:
+        """The introduced call that this statement is, or None."""
+        tree = self.after.tree
+        targets: tuple[str, ...] = ()
+        call = statement
+        if tree.kind[statement] == "assignment":
+            right, left = tree.child(statement, "right"), tree.child(statement, "left")
+            if right is None or left is None:
+                return None
+            call = right
+            parts = [left] if tree.text[left] else [c for c in tree.children(left) if tree.text[c] != ","]
+            targets = tuple(tree.text[c] for c in parts)
+        if tree.kind[call] != "call":
+            return None
+        callee, arguments = tree.child(call, "function"), tree.child(call, "arguments")
+        if callee is None or arguments is None or tree.text[callee] != self.name:
+            return None
+        if any(not t or t in "()" for t in targets) or len(set(targets)) != len(targets):
+            raise Refused("the call's results go to unusual places")
+        given = tuple(c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","})
+        return _Call(given, targets)
+
+    def _inline(self, segment: Sequence[int], statement: int, call: _Call) -> None:
+        before, definition = self.before, self.definition
+        scope = rules.scope_of_statement(before, segment[0])
+        flow = rules.flow_at(before, scope, self.flows)
+        self.changed_scopes.add((scope, rules.scope_of_statement(self.after, statement)))
+        if len(call.arguments) != len(definition.parameters):
+            raise Refused("a call gives another number of values than the function takes")
+        arguments = {
+            p: term_of(self.after, a) for p, a in zip(definition.parameters, call.arguments, strict=True)
+        }
+        mapping = self._match(segment, arguments)
+        self._check_names(segment, scope, mapping)
+        self._check_results(segment, scope, flow, call, mapping)
+        self._check_arguments(segment, scope, flow, arguments, mapping)
+
+    def _match(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> dict[str, str]:
+        """Match the body with the copy; returns the function's variable → the copy's variable."""
+        after, definition = self.after, self.definition
+        passed = {p: v for p, v in arguments.items() if p not in definition.written}
+        holes = frozenset(
+            i
+            for s in definition.statements
+            for i in after.names.within(s, after.tree.end[s])
+            if after.names.owner(i) == definition.node and after.names.role[i] <= Role.UPDATE
+        )
+        mapping: dict[str, str] = {}
+        for parameter in definition.parameters:
+            if parameter in definition.written:
+                value = arguments[parameter]
+                if value[0] != "identifier":
+                    raise Refused(f"the function changes {parameter}, which is given as a value")
+                mapping[parameter] = str(value[1])
+        for inner, original in zip(definition.statements, segment, strict=True):
+            template = substitute(term_of(after, inner, holes), passed)[0]
+            if not matches(template, term_of(self.before, original), mapping):
+                line = self.before.tree.start_line(original)
+                raise Refused(f"the function does not give line {line} of the program back")
+        if len(set(mapping.values())) != len(mapping):
+            raise Refused("two variables of the function stand for one of the program")
+        return mapping
+
+    def _check_names(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
+        """What the function does not own must be the module's or built in, there and here."""
+        before, after, definition = self.before, self.after, self.definition
+        for s in definition.statements:
+            for i in after.names.within(s, after.tree.end[s]):
+                if after.names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED):
+                    continue
+                name, owner = after.tree.text[i], after.names.owner(i)
+                if owner in (0, UNBOUND) and before.names.owner_of(name, scope) not in (0, UNBOUND):
+                    raise Refused(f"{name} is a variable that the new function cannot see")
+        private = [
+            t for s in segment for t in before.tree.leaf_texts(s) if t.startswith("__") and not t.endswith("__")
+        ]
+        if private or any(t in {"super", "__class__"} for s in segment for t in before.tree.leaf_texts(s)):
+            raise Refused("the copies use names that only mean something inside their class")
+        inner = rules.names_of_inner_scopes(before, segment) | rules.names_of_inner_scopes(
+            after, definition.statements
+        )
+        if inner & (definition.variables | set(mapping.values())):
+            raise Refused("a name means one thing in the copies and another in a function inside them")
+        late = rules.names_used_by_inner_functions(after, definition.statements)
+        if late & definition.variables:
+            raise Refused("a function inside the copies keeps a variable for later")
+
+    def _check_results(
+        self, segment: Sequence[int], scope: int, flow: Flow, call: _Call, mapping: dict[str, str]
+    ) -> None:
+        before, definition = self.before, self.definition
+        written = {mapping[name] for name in definition.written if name in mapping}
+        results = tuple(mapping.get(name, "") for name in definition.returned)
+        if results != call.targets and not (call.targets == () and not results):
+            raise Refused("the results of a call do not go back to their variables")
+        for name in sorted(written):
+            if before.names.owner_of(name, scope) != scope:
+                raise Refused(f"the copies change {name}, which belongs further out")
+            if name in flow.always_live or rules.declared_global_somewhere(before, name):
+                raise Refused(f"other functions use {name} while the copies change it")
+        if written - set(results):
+            lost = (written - set(results)) & flow.live_after[segment[-1]]
+            if lost:
+                raise Refused(f"{min(lost)} is needed afterwards and not returned")
+        if set(results) - written:
+            raise Refused("the function returns something that it does not work out")
+        if written and self._may_be_interrupted(segment[0], scope):
+            raise Refused("the copies stand in a try block, where half of their work could be seen")
+
+    def _may_be_interrupted(self, statement: int, scope: int) -> bool:
+        """True inside a `try`, or a `with` that is not simply an opened file."""
+        tree = self.before.tree
+        for parent in self.before.parents(statement):
+            if parent == scope:
+                return False
+            if tree.kind[parent] == "try_statement":
+                return True
+            if tree.kind[parent] == "with_statement":
+                clause = next(iter(c for c in tree.children(parent) if tree.kind[c] == "with_clause"))
+                calls = [n for n in range(clause, tree.end[clause]) if tree.kind[n] == "call"]
+                if [self.before.called_name(c) for c in calls] != ["open"] * len(calls) or not calls:
+                    return True
+        return False
+
+    def _check_arguments(
+        self,
+        segment: Sequence[int],
+        scope: int,
+        flow: Flow,
+        arguments: Mapping[str, Term],
+        mapping: dict[str, str],
+    ) -> None:
+        written = rules.names_written(self.before, segment, scope)
+        inner = rules.names_of_inner_scopes(self.before, segment)
+        evaluated = 0
+        for parameter, value in arguments.items():
+            if rules.names_in(value) & inner:
+                raise Refused("a value's name means something else inside the copies")
+            if parameter in self.definition.written:
+                if mapping[parameter] not in flow.bound_before.get(segment[0], frozenset()):
+                    raise Refused(f"{mapping[parameter]} may have no value yet before the copies")
+            elif is_fresh_container(value):
+                self._require_used_once(parameter)
+            elif is_literal(value) or value[0] == "identifier":
+                rules.require_plain_value(self.before, flow, value, segment[0], written)
+            else:
+                evaluated += 1
+                self._require_evaluated_first(parameter, value, flow, scope)
+        if evaluated > 1:
+            raise Refused("several values are worked out on the spot, in an order that would change")
+
+    def _uses(self, parameter: str) -> list[int]:
+        definition, after = self.definition, self.after
+        return [
+            i
+            for s in definition.statements
+            for i in after.names.within(s, after.tree.end[s])
+            if after.tree.text[i] == parameter and after.names.owner(i) == definition.node
+        ]
+
+    def _require_used_once(self, parameter: str) -> None:
+        uses = self._uses(parameter)
+        after = self.after
+        repeated = after.language.loops | after.language.scopes
+        inside = any(
+            after.tree.kind[p] in repeated
+            for i in uses
+            for p in after.parents(i)
+            if p > self.definition.node
+        )
+        if len(uses) != 1 or inside:
+            raise Refused("a list that is made anew in each copy would be shared")
+
+    def _require_evaluated_first(self, parameter: str, value: Term, flow: Flow, scope: int) -> None:
+        """An expression may be taken early only if it is the very first thing the copy works out."""
+        uses, tree = self._uses(parameter), self.after.tree
+        first = self.definition.statements[0]
+        if len(uses) != 1 or not first <= uses[0] < tree.end[first]:
+            raise Refused("a value is worked out in the middle of the copy")
+        if tree.kind[first] not in {"call", "assignment", "augmented_assignment"}:
+            raise Refused("a value is worked out in the middle of the copy")
+        start = first
+        if tree.kind[first] in {"assignment", "augmented_assignment"}:
+            left, right = tree.child(first, "left"), tree.child(first, "right")
+            if right is None or left is None or not right <= uses[0]:
+                raise Refused("a value is worked out in the middle of the copy")
+            if tree.kind[first] == "augmented_assignment":
+                raise Refused("a value is worked out in the middle of the copy")
+            start = right
+        around = {p for p in self.after.parents(uses[0]) if p >= start}
+        harmless = {"identifier", "integer", "float", "string", "true", "false", "none", "argument_list",
+                    "call", "binary_operator", "keyword_argument", "tuple", "list", "unary_operator",
+                    "parenthesized_expression", "comparison_operator"}
+        if any(tree.kind[p] not in harmless for p in around):
+            raise Refused("a value is worked out only sometimes")
+        for node in range(start, uses[0]):
+            done = node not in around and tree.end[node] <= uses[0]
+            if done and not tree.text[node]:
+                raise Refused("a value is worked out in the middle of the copy")
+        if "named_expression" in str(value) or "await" in str(value) or "yield" in str(value):
+            raise Refused("a value is worked out in an unusual way")
+
+    def _require_same_owners(self, old: int, new: int) -> None:
+        """No name left in the changed scope may now mean a variable further out."""
+        before, after = self.before, self.after
+        for i in after.names.nodes:
+            if after.names.scope[i] != new or after.names.role[i] > Role.DECLARATION:
+                continue
+            name = after.tree.text[i]
+            if name == self.name:
+                continue
+            was, now = before.names.owner_of(name, old), after.names.owner_of(name, new)
+            if (was == old) != (now == new) or (was == UNBOUND) != (now == UNBOUND):
+                raise Refused(f"{name} would mean another variable afterwards")
+
+
+def take_apart(file: ProgramFile, name: str) -> Definition:
+    """The one plain top-level function `name` of a file. Raises Refused for any other kind."""
+    tree, language = file.tree, file.language
+    found = [p for p in file.procedures if p.name == name]
+    if len(found) != 1 or found[0].decorated or tree.parent[found[0].node] != 0:
+        raise Refused("the new function does not stand at the top of the program")
+    node = found[0].node
+    parameters = tree.child(node, "parameters")
+    body = tree.child(node, "body")
+    if parameters is None or body is None or tree.text[node + 1] == "async":
+        raise Refused("the new function has an unusual form")
+    plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
+    if any(tree.kind[c] != "identifier" for c in plain):
+        raise Refused("the new function has unusual parameters")
+    statements = [s for s in file.block_at[body].statements]
+    if statements and file.is_bare_string(statements[0]):
+        statements = statements[1:]
+    returned: tuple[str, ...] = ()
+    if statements and tree.kind[statements[-1]] == language.returning:
+        returned = _returned_names(file, statements.pop())
+    if not statements:
+        raise Refused("the new function does nothing")
+    _refuse_unmovable(file, statements, node)
+    written = frozenset(rules.names_written(file, statements, node))
+    if returned:
+        last = file.block_at[body].statements[-1]
+        flow = rules.flow_at(file, node, {})
+        if set(returned) - flow.bound_before[last]:
+            raise Refused("what is returned might have no value")
+    return Definition(
+        node,
+        tuple(tree.text[c] for c in plain),
+        tuple(statements),
+        returned,
+        frozenset(file.names.bound[node]),
+        written,
+    )
+
+
+def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
+    tree = file.tree
+    values = [c for c in tree.children(statement) if tree.text[c] != "return"]
+    if len(values) == 1 and tree.kind[values[0]] == "expression_list":
+        values = [c for c in tree.children(values[0]) if tree.text[c] != ","]
+    if not values or any(tree.kind[v] != "identifier" for v in values):
+        raise Refused("the new function returns something unusual")
+    return tuple(tree.text[v] for v in values)
+
+
+def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int) -> None:
+    """Statements that mean something else inside another function."""
+    tree, language = file.tree, file.language
+    loops = language.loops
+    for s in statements:
+        for node in range(s, tree.end[s]):
+            kind = tree.kind[node]
+            if kind == language.returning or kind in language.suspending:
+                raise Refused("the copies leave the function they stand in")
+            if kind in language.outer_declarations or kind in language.deleting:
+                raise Refused("the copies declare or delete a name")
+            if kind in language.procedures | language.classes | {"lambda", "wildcard_import"}:
+                raise Refused("the copies define something themselves")
+            if kind in {"break_statement", "continue_statement"} and not any(
+                tree.kind[p] in loops for p in file.parents(node) if p > function
+            ):
+                raise Refused("the copies leave a loop they stand in")

@@ -1,0 +1,251 @@
+"""Proof of a new loop: unrolled with its values it is the original's statements again."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ...program.flow import Flow
+from ...program.names import Role
+from ...program.program import ProgramFile
+from . import rules
+from .terms import Term, integer_value, is_fresh_container, is_literal, matches, substitute, term_of
+from .verdict import NewLoop, Refused
+from .walk import Walk
+
+MOST_TURNS = 5000
+
+
+def prove_loop(before: ProgramFile, after: ProgramFile, claim: NewLoop) -> None:
+    """Raises Refused unless the rewritten file with the loop unrolled is the original."""
+    rules.refuse_reflection(before)
+    proof = _LoopProof(before, after, claim)
+    Walk(before, after, proof.statement).run()
+    if proof.seen != 1:
+        raise Refused("the loop is not where it should be")
+
+
+class _LoopProof:
+    def __init__(self, before: ProgramFile, after: ProgramFile, claim: NewLoop) -> None:
+        self.before = before
+        self.after = after
+        self.line = claim.line
+        self.seen = 0
+        self.flows: dict[tuple[int, int], Flow] = {}
+
+    def statement(self, left: Sequence[int], new: int) -> int | None:
+        """The walk's rule: deal with the new loop, leave everything else alone."""
+        tree = self.after.tree
+        if tree.start_line(new) != self.line or tree.kind[new] != "for_statement":
+            return None
+        self.seen += 1
+        return self._prove(left, new)
+
+    def _prove(self, left: Sequence[int], loop: int) -> int:
+        tree = self.after.tree
+        target, values = tree.child(loop, "left"), tree.child(loop, "right")
+        body = tree.child(loop, "body")
+        if target is None or values is None or body is None or tree.child(loop, "alternative") is not None:
+            raise Refused("the loop has an unusual form")
+        if not left:
+            raise Refused("the loop stands for nothing")
+        scope = rules.scope_of_statement(self.before, left[0])
+        variables = _target_names(self.after, target)
+        turns = _Values(self.before, self.after, scope).of(values, len(variables))
+        statements = self.after.block_at[body].statements
+        fresh = [v for v in variables if v not in self.before.names.everything]
+        own = [v for v in variables if v not in fresh]
+        self._check_variables(fresh, own, statements, scope)
+        self._refuse_jumps(statements)
+        size = len(own) + len(statements)
+        segment = left[: size * len(turns)]
+        if len(segment) != size * len(turns):
+            raise Refused("the loop has more turns than there are copies")
+        self._check_values(turns, variables, own, statements, segment, scope)
+        holes = frozenset(
+            i
+            for s in statements
+            for i in self.after.names.within(s, tree.end[s])
+            if tree.text[i] in fresh and self.after.names.role[i] is Role.READ
+        )
+        templates = [term_of(self.after, s, holes) for s in statements]
+        for k, turn in enumerate(turns):
+            self._compare_turn(templates, dict(zip(variables, turn, strict=True)), own,
+                               segment[k * size : (k + 1) * size])
+        return len(segment)
+
+    def _compare_turn(
+        self, templates: list[Term], values: dict[str, Term], own: list[str], copy: Sequence[int]
+    ) -> None:
+        expected: list[Term] = [
+            ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own
+        ]
+        expected += [substitute(template, values)[0] for template in templates]
+        for term, statement in zip(expected, copy, strict=True):
+            if not matches(term, term_of(self.before, statement), {}):
+                line = self.before.tree.start_line(statement)
+                raise Refused(f"the loop does not give line {line} of the program back")
+
+    def _check_variables(
+        self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int
+    ) -> None:
+        after, tree = self.after, self.after.tree
+        for name in fresh:
+            rules.require_fresh(name, self.before)
+        inner = rules.names_of_inner_scopes(after, statements)
+        late = rules.names_used_by_inner_functions(after, statements)
+        for name in fresh:
+            if name in inner or name in late:
+                raise Refused(f"a function inside the loop would see {name} change")
+        for s in statements:
+            for i in after.names.within(s, tree.end[s]):
+                if tree.text[i] in fresh + own and after.names.role[i] not in (
+                    Role.READ, Role.MEMBER, Role.KEYWORD,
+                ):
+                    raise Refused(f"the loop's own {tree.text[i]} is changed inside it")
+        for name in own:
+            if self.before.names.owner_of(name, scope) != scope:
+                raise Refused(f"{name} belongs to another function")
+
+    def _refuse_jumps(self, statements: Sequence[int]) -> None:
+        tree = self.after.tree
+        for s in statements:
+            for node in range(s, tree.end[s]):
+                if tree.kind[node] in {"break_statement", "continue_statement"}:
+                    loops = [
+                        p for p in self.after.parents(node)
+                        if tree.kind[p] in self.after.language.loops and p >= s
+                    ]
+                    if not loops:
+                        raise Refused("a break or continue would then leave the new loop")
+                if tree.kind[node] in self.after.language.outer_declarations:
+                    raise Refused("a global or nonlocal line stands in the copies")
+
+    def _check_values(
+        self,
+        turns: list[tuple[Term, ...]],
+        variables: list[str],
+        own: list[str],
+        statements: Sequence[int],
+        segment: Sequence[int],
+        scope: int,
+    ) -> None:
+        if all(is_literal(value) for turn in turns for value in turn):
+            return
+        flow = rules.flow_at(self.before, scope, self.flows)
+        written = rules.names_written(self.before, segment, scope) - set(own)
+        inner = rules.names_of_inner_scopes(self.before, segment)
+        for k, name in enumerate(variables):
+            for turn in turns:
+                value = turn[k]
+                if is_fresh_container(value):
+                    self._require_single_use(name, statements)
+                    continue
+                rules.require_plain_value(self.before, flow, value, segment[0], written | set(own))
+                if rules.names_in(value) & inner:
+                    raise Refused("a value's name means something else inside the copies")
+
+    def _require_single_use(self, name: str, statements: Sequence[int]) -> None:
+        after = self.after
+        uses = [
+            i for s in statements for i in after.names.within(s, after.tree.end[s])
+            if after.tree.text[i] == name
+        ]
+        in_loop = any(
+            after.tree.kind[p] in after.language.loops | after.language.scopes
+            for i in uses
+            for p in after.parents(i)
+            if p >= statements[0]
+        )
+        if len(uses) != 1 or in_loop:
+            raise Refused("a list that is made anew in each copy would be shared")
+
+
+def _target_names(file: ProgramFile, target: int) -> list[str]:
+    tree = file.tree
+    if tree.kind[target] == "identifier":
+        return [tree.text[target]]
+    if tree.kind[target] in {"pattern_list", "tuple_pattern"}:
+        names = [tree.text[c] for c in tree.children(target) if tree.text[c] not in {",", "(", ")"}]
+        kinds = [tree.kind[c] for c in tree.children(target) if tree.text[c] not in {",", "(", ")"}]
+        if names and all(kind == "identifier" for kind in kinds) and len(set(names)) == len(names):
+            return names
+    raise Refused("the loop's variables have an unusual form")
+
+
+class _Values:
+    """The values a loop runs through, as one tuple a turn."""
+
+    def __init__(self, before: ProgramFile, after: ProgramFile, scope: int) -> None:
+        self.before = before
+        self.after = after
+        self.scope = scope
+
+    def of(self, node: int, width: int) -> list[tuple[Term, ...]]:
+        """The turns of the iterable at `node` for `width` loop variables."""
+        turns = self._iterate(node)
+        if not turns or len(turns) > MOST_TURNS:
+            raise Refused("the loop runs too often or not at all")
+        if width == 1:
+            return [(turn,) for turn in turns]
+        rows = []
+        for turn in turns:
+            parts = tuple(p for p in turn[1:] if p not in {("(", "("), (")", ")")})
+            if turn[0] not in {"tuple", "row"} or len(parts) != width:
+                raise Refused("the loop's values and variables do not match")
+            rows.append(parts)
+        return rows  # type: ignore[return-value]
+
+    def _iterate(self, node: int) -> list[Term]:
+        tree = self.after.tree
+        kind = tree.kind[node]
+        if kind in {"list", "tuple"}:
+            return [
+                term_of(self.after, c) for c in tree.children(node) if tree.text[c] not in {"[", "]", "(", ")", ","}
+            ]
+        if kind != "call":
+            raise Refused("the loop's values are not in sight")
+        callee, arguments = tree.child(node, "function"), tree.child(node, "arguments")
+        if callee is None or arguments is None or tree.kind[callee] != "identifier":
+            raise Refused("the loop's values are not in sight")
+        name = tree.text[callee]
+        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        if name not in {"range", "zip", "enumerate"}:
+            raise Refused("the loop's values are not in sight")
+        rules.require_builtin(name, self.before, self.scope)
+        if name == "range":
+            return [("integer", n) for n in self._range(given)]
+        if name == "zip":
+            columns = [self._iterate(c) for c in given]
+            if not columns or any(len(c) != len(columns[0]) for c in columns):
+                raise Refused("the lists are not equally long")
+            return [("row", *parts) for parts in zip(*columns, strict=True)]
+        return self._enumerate(given)
+
+    def _range(self, given: list[int]) -> range:
+        numbers = [integer_value(term_of(self.after, c)) for c in given]
+        if not numbers or len(numbers) > 3 or any(n is None for n in numbers):
+            raise Refused("the range is not made of plain numbers")
+        whole = [n for n in numbers if n is not None]
+        if len(whole) == 3 and whole[2] == 0:
+            raise Refused("a range cannot step by nothing")
+        result = range(*whole)
+        if len(result) > MOST_TURNS:
+            raise Refused("the loop runs too often")
+        return result
+
+    def _enumerate(self, given: list[int]) -> list[Term]:
+        start = 0
+        if len(given) == 2:
+            term = term_of(self.after, given[1])
+            if term[0] == "keyword_argument" and term[1] == ("identifier", "start"):
+                assert isinstance(term[-1], tuple)
+                term = term[-1]
+            number = integer_value(term)
+            if number is None:
+                raise Refused("the counting does not start at a plain number")
+            start = number
+        elif len(given) != 1:
+            raise Refused("the loop has an unusual form")
+        return [
+            ("row", ("integer", n), value) for n, value in enumerate(self._iterate(given[0]), start)
+        ]

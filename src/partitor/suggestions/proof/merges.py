@@ -1,0 +1,187 @@
+"""Proof of merged twins: the general function, given each twin's values, is that twin again."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ...program.names import UNBOUND, Role
+from ...program.program import Procedure, ProgramFile
+from . import rules
+from .terms import Term, is_literal, matches, substitute, term_of
+from .verdict import MergedFunctions, Refused
+from .walk import Walk
+
+
+def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions) -> None:
+    """Raises Refused unless every rewritten call does what the call of its twin did."""
+    rules.refuse_reflection(before)
+    if claim.name not in claim.removed:
+        rules.require_fresh(claim.name, before)
+    proof = _MergeProof(before, after, claim)
+    Walk(
+        before, after, proof.statement, proof.expression,
+        frozenset(p.node for p in proof.twins.values()),
+    ).run()
+    proof.finish()
+
+
+class _MergeProof:
+    def __init__(self, before: ProgramFile, after: ProgramFile, claim: MergedFunctions) -> None:
+        self.before = before
+        self.after = after
+        self.claim = claim
+        self.twins = {name: self._twin(before, name) for name in claim.removed}
+        self.general = self._twin(after, claim.name)
+        self.used = 0
+        self.proved: set[tuple[str, tuple[tuple[int, Term], ...]]] = set()
+        names = before.names
+        for name, twin in self.twins.items():
+            uses = [i for i in names.nodes if before.tree.text[i] == name and names.role[i] is not Role.MEMBER]
+            for i in uses:
+                called = before.tree.field[i] == "function" and before.tree.kind[before.tree.parent[i]] == "call"
+                defined = before.tree.parent[i] == twin.node
+                if not (called or defined):
+                    raise Refused(f"{name} is used in another way than being called")
+                if called and names.owner(i) != 0:
+                    raise Refused(f"{name} means something else in one place")
+            if any(twin.node < i < before.tree.end[twin.node] for i in uses[1:]):
+                raise Refused(f"{name} calls itself")
+
+    def _twin(self, file: ProgramFile, name: str) -> Procedure:
+        found = [p for p in file.procedures if p.name == name]
+        names, tree = file.names, file.tree
+        writes = [
+            i for i in names.nodes
+            if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
+        ]
+        if len(found) != 1 or len(writes) != 1 or found[0].decorated or tree.parent[found[0].node] != 0:
+            raise Refused(f"{name} is not one plain function of the program")
+        parameters = tree.child(found[0].node, "parameters")
+        plain = parameters is not None and all(
+            tree.kind[c] == "identifier" or tree.text[c] in {"(", ")", ","} for c in tree.children(parameters)
+        )
+        if not plain or tree.text[found[0].node + 1] == "async":
+            raise Refused(f"{name} has unusual parameters")
+        return found[0]
+
+    def statement(self, left: Sequence[int], new: int) -> int | None:
+        """The walk's rule: the general function stands for none of the statements that stay."""
+        if new == self.general.node:
+            first = min(twin.node for twin in self.twins.values())
+            position = self.before.tree.start_byte[first]
+            if left and self.before.tree.start_byte[left[0]] < position:
+                raise Refused("the general function is defined later than the first of the special ones")
+            return 0
+        return None
+
+    def expression(self, old: int, new: int) -> bool:
+        """The walk's rule for calls: a call of the general function for a call of a twin."""
+        a, b = self.before.tree, self.after.tree
+        if b.kind[new] != "call" or a.kind[old] != "call":
+            return False
+        callee, old_callee = b.child(new, "function"), a.child(old, "function")
+        if callee is None or old_callee is None or b.text[callee] != self.claim.name:
+            return False
+        twin = self.twins.get(a.text[old_callee])
+        if twin is None:
+            raise Refused("a call goes to another function than before")
+        self.used += 1
+        self._call(twin, old, new)
+        return True
+
+    def _call(self, twin: Procedure, old: int, new: int) -> None:
+        old_arguments = self._arguments(self.before, old)
+        new_arguments = self._arguments(self.after, new)
+        if len(old_arguments) != len(twin.parameters) or len(new_arguments) != len(self.general.parameters):
+            raise Refused("a call gives another number of values than its function takes")
+        kept, values = self._pairs(twin, old_arguments, new_arguments)
+        key = (twin.name, tuple(sorted(values.items())))
+        if key not in self.proved:
+            self._same_body(twin, kept, values)
+            self.proved.add(key)
+
+    def _arguments(self, file: ProgramFile, call: int) -> list[int]:
+        arguments = file.tree.child(call, "arguments")
+        if arguments is None or file.tree.kind[arguments] != "argument_list":
+            raise Refused("a call has an unusual form")
+        given = [c for c in file.tree.children(arguments) if file.tree.text[c] not in {"(", ")", ","}]
+        if any(file.tree.kind[c] in {"keyword_argument", "list_splat", "dictionary_splat"} for c in given):
+            raise Refused("a call names its values, or spreads a list")
+        return given
+
+    def _pairs(
+        self, twin: Procedure, old: list[int], new: list[int]
+    ) -> tuple[dict[int, int], dict[int, Term]]:
+        """General parameter index → twin's parameter index, and → the fixed value."""
+        extra = len(new) - len(old)
+        for offset in (0, extra):
+            fixed = range(len(old), len(new)) if offset == 0 else range(extra)
+            kept = {k + offset: k for k in range(len(old))}
+            values = {k: term_of(self.after, new[k]) for k in fixed}
+            same = all(
+                self._same_argument(old[kept[k]], new[k]) for k in kept
+            )
+            if same and all(is_literal(v) for v in values.values()):
+                return kept, values
+        raise Refused("a call's values are not the ones it gave before")
+
+    def _same_argument(self, old: int, new: int) -> bool:
+        """The same expression; calls of twins inside it are rewritten too."""
+        try:
+            Walk(self.before, self.after, lambda left, s: None, self.expression)._node(old, new)
+        except Refused:
+            return False
+        return True
+
+    def _same_body(self, twin: Procedure, kept: dict[int, int], values: dict[int, Term]) -> None:
+        general, after = self.general, self.after
+        body, twin_body = self._statements(after, general.node), self._statements(self.before, twin.node)
+        if len(body) != len(twin_body):
+            raise Refused(f"the general function is not {twin.name} with its values put in")
+        mapping = {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
+        fixed = {general.parameters[k]: value for k, value in values.items()}
+        if rules.names_written(after, body, general.node) & set(fixed):
+            raise Refused("the general function changes one of the values it is given")
+        if rules.names_of_inner_scopes(after, body) & set(fixed):
+            raise Refused("a name means something else inside the function")
+        holes = frozenset(
+            i
+            for s in body
+            for i in after.names.within(s, after.tree.end[s])
+            if after.names.owner(i) == general.node and after.names.role[i] <= Role.UPDATE
+        )
+        for s, t in zip(body, twin_body, strict=True):
+            template = substitute(term_of(after, s, holes), fixed)[0]
+            if not matches(template, term_of(self.before, t), mapping):
+                raise Refused(f"the general function is not {twin.name} with its values put in")
+        if len(set(mapping.values())) != len(mapping):
+            raise Refused("two variables of the general function stand for one of the special ones")
+        for name in mapping.values():
+            if self.before.names.owner_of(name, twin.node) != twin.node:
+                raise Refused(f"{name} is not a variable of {twin.name}")
+        self._same_globals(twin, body)
+
+    def _same_globals(self, twin: Procedure, body: Sequence[int]) -> None:
+        names, tree = self.after.names, self.after.tree
+        for s in body:
+            for i in names.within(s, tree.end[s]):
+                if names.role[i] <= Role.DECLARATION and names.owner(i) in (0, UNBOUND):
+                    owner = self.before.names.owner_of(tree.text[i], twin.node)
+                    if owner not in (0, UNBOUND):
+                        raise Refused(f"{tree.text[i]} means something else in {twin.name}")
+
+    @staticmethod
+    def _statements(file: ProgramFile, procedure: int) -> list[int]:
+        body = file.tree.child(procedure, "body")
+        statements = list(file.block_at[body].statements) if body is not None else []
+        return statements[1:] if statements and file.is_bare_string(statements[0]) else statements
+
+    def finish(self) -> None:
+        """After the walk: no use of the general function that was not followed."""
+        names, tree = self.after.names, self.after.tree
+        uses = [i for i in names.nodes if tree.text[i] == self.claim.name and names.role[i] is not Role.MEMBER]
+        if self.used == 0 or len(uses) < 2:
+            raise Refused("nothing calls the special functions")
+        for name in self.claim.removed:
+            if name != self.claim.name and name in names.everything:
+                raise Refused(f"{name} is still used")

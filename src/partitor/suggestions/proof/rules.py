@@ -1,0 +1,155 @@
+"""Conditions that several proofs share: fresh names, stable values, what a scope sees."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ...program.flow import Flow, flow_of
+from ...program.names import UNBOUND, Role
+from ...program.program import ProgramFile
+from .terms import Term, is_literal
+from .verdict import Refused
+
+QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
+"""Modules of the standard library whose star import is known to hide none of the names used here."""
+
+
+def refuse_reflection(file: ProgramFile) -> None:
+    """A program that looks its own names up by text cannot have names moved."""
+    for name in sorted(file.names.everything & file.language.reflective):
+        raise Refused(f"the program uses {name}(), which can see every name")
+
+
+def require_fresh(name: str, file: ProgramFile) -> None:
+    """`name` must mean nothing in the original: no name of it, no built-in, no keyword."""
+    language = file.language
+    if name in file.names.everything or name in language.builtins or name in language.keywords:
+        raise Refused(f"the name {name} already means something")
+
+
+def require_builtin(name: str, file: ProgramFile, scope: int) -> None:
+    """`name` used by the suggestion must be the built-in in `scope`."""
+    if file.names.owner_of(name, scope) != UNBOUND:
+        raise Refused(f"the program gives {name} a meaning of its own")
+    if unknown_star_import(file):
+        raise Refused(f"a star import might give {name} another meaning")
+
+
+def unknown_star_import(file: ProgramFile) -> bool:
+    """True where a star import brings names that cannot be known here."""
+    tree = file.tree
+    for node, kind in enumerate(tree.kind):
+        if kind == "wildcard_import":
+            module = tree.child(tree.parent[node], "module_name")
+            if module is None or tree.source_of(module) not in QUIET_STAR_IMPORTS:
+                return True
+    return False
+
+
+def scope_of_statement(file: ProgramFile, statement: int) -> int:
+    """The procedure (or 0) whose statement this is; a class body or an odd place is refused."""
+    language = file.language
+    for parent in file.parents(statement):
+        kind = file.tree.kind[parent]
+        if kind in language.procedures:
+            return parent
+        if kind in language.classes:
+            raise Refused("the copies stand in a class body, where every name is an attribute")
+    return 0
+
+
+def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
+    """True where some function may rebind the module's `name`, or an inner one its surroundings'."""
+    return any(name in sent for sent in file.names.outward.values())
+
+
+def require_stable_name(
+    file: ProgramFile, flow: Flow, name: str, first: int, written: Iterable[str]
+) -> None:
+    """Reading `name` before statement `first` must give what reading it later in the copies gives."""
+    if name in set(written):
+        raise Refused(f"{name} changes between the copies")
+    owner = file.names.owner_of(name, flow.scope)
+    if owner == UNBOUND:
+        return
+    if owner not in (flow.scope, 0):
+        raise Refused(f"{name} belongs to a function further out")
+    if declared_global_somewhere(file, name):
+        raise Refused(f"another function may change {name}")
+    if owner == flow.scope:
+        if name not in flow.bound_before.get(first, frozenset()):
+            raise Refused(f"{name} may have no value yet before the copies")
+    elif not _bound_by_the_module(file, name):
+        raise Refused(f"{name} may have no value yet")
+
+
+def _bound_by_the_module(file: ProgramFile, name: str) -> bool:
+    """True where a top-level statement or definition gives the module's `name` a value."""
+    names = file.names
+    return any(
+        file.tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.scope[i] == 0
+        for i in names.nodes
+    )
+
+
+def require_plain_value(
+    file: ProgramFile, flow: Flow, value: Term, first: int, written: Iterable[str]
+) -> None:
+    """A value taken early must be a literal or a stable name."""
+    if is_literal(value):
+        return
+    if value[0] == "identifier" and isinstance(value[1], str):
+        require_stable_name(file, flow, value[1], first, written)
+        return
+    raise Refused("a value that differs is worked out on the spot, and might come out otherwise earlier")
+
+
+def names_written(file: ProgramFile, statements: Iterable[int], scope: int) -> set[str]:
+    """Names of `scope` that the statements bind."""
+    names, tree = file.names, file.tree
+    return {
+        tree.text[i]
+        for s in statements
+        for i in names.within(s, tree.end[s])
+        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
+    }
+
+
+def names_of_inner_scopes(file: ProgramFile, statements: Iterable[int]) -> set[str]:
+    """Names that comprehensions, lambdas or definitions inside the statements bind for themselves."""
+    tree, language = file.tree, file.language
+    inner = language.scopes | language.procedures | language.classes
+    result: set[str] = set()
+    for s in statements:
+        for node in range(s, tree.end[s]):
+            if tree.kind[node] in inner:
+                result |= file.names.bound.get(node, set())
+    return result
+
+
+def names_used_by_inner_functions(file: ProgramFile, statements: Iterable[int]) -> set[str]:
+    """Names used where they are read later than they stand: in lambdas, definitions, generators."""
+    tree, language = file.tree, file.language
+    late = language.procedures | language.classes | {"lambda", "generator_expression"}
+    return {
+        tree.text[i]
+        for s in statements
+        for node in range(s, tree.end[s])
+        if tree.kind[node] in late
+        for i in file.names.within(node, tree.end[node])
+    }
+
+
+def names_in(term: Term) -> set[str]:
+    """All identifiers of a term."""
+    if term[0] == "identifier":
+        return {str(term[1])}
+    return {name for part in term[1:] if isinstance(part, tuple) for name in names_in(part)}
+
+
+def flow_at(file: ProgramFile, scope: int, cache: dict[tuple[int, int], Flow]) -> Flow:
+    """The data flow of a scope, computed once."""
+    key = (id(file), scope)
+    if key not in cache:
+        cache[key] = flow_of(file, scope)
+    return cache[key]

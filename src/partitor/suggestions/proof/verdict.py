@@ -1,0 +1,41 @@
+"""What is claimed, and what the proof says of it."""
+
+from __future__ import annotations
+
+import msgspec
+
+
+class NewLoop(msgspec.Struct, frozen=True):
+    """The loop that begins on `line` (1-based, of the rewritten file) was introduced."""
+
+    path: str
+    line: int
+
+
+class NewFunction(msgspec.Struct, frozen=True):
+    """The function `name` was introduced and is called in place of its copies."""
+
+    path: str
+    name: str
+
+
+class MergedFunctions(msgspec.Struct, frozen=True):
+    """The function `name` replaces the functions `removed`, whose calls were rewritten."""
+
+    path: str
+    name: str
+    removed: tuple[str, ...]
+
+
+Claim = NewLoop | NewFunction | MergedFunctions
+
+
+class Verdict(msgspec.Struct, frozen=True):
+    """`proved`, or the reason for the refusal as a clause that can follow "because"."""
+
+    proved: bool
+    reason: str = ""
+
+
+class Refused(Exception):
+    """Raised anywhere inside the proof; the message is the verdict's reason."""

@@ -1,0 +1,174 @@
+"""Which suggestions a program gets, each proved on its own, and all of them in one chain.
+
+The order is a practitioner's: runs become loops, blocks functions, twins one function, and what is
+still too long is cut into steps. Each link of the chain is read afresh and proved against the one
+before it.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Iterator
+
+import msgspec
+
+from ..errors import TooCostly
+from ..program.program import Procedure, Program, ProgramFile
+from ..records import Step
+from ..repeats.find import Limits, Repeats, find_repeats
+from ..repeats.judge import inner_statements
+from ..repeats.slots import Copy, Table
+from .candidate import Candidate
+from .edits import CannotWrite, apply_edits, rewritten
+from .functions import function_candidate
+from .loops import loop_candidate
+from .merges import merge_candidate
+from .proof import prove
+from .steps import steps_of
+
+LEAST_SAVING = 2
+LONGEST_CHAIN = 40
+
+
+class Proved(msgspec.Struct, frozen=True, eq=False):
+    """A candidate that the proof accepted, and the file it gives."""
+
+    candidate: Candidate
+    after: ProgramFile
+
+    @property
+    def saved_lines(self) -> int:
+        """Code lines fewer than before (negative: more)."""
+        return len(self.candidate.file.code_lines) - len(self.after.code_lines)
+
+
+class Deadline:
+    """A time budget for one submission; `check()` raises TooCostly when it is spent."""
+
+    def __init__(self, seconds: float) -> None:
+        self.end = time.monotonic() + seconds
+
+    def check(self) -> None:
+        """Raise TooCostly where the budget is spent."""
+        if time.monotonic() > self.end:
+            raise TooCostly("the time for this submission is used up")
+
+
+def attempt(make: Callable[[], Candidate]) -> Proved | str:
+    """Write a candidate and prove it: the proved suggestion, or the reason why there is none."""
+    try:
+        candidate = make()
+        text = apply_edits(candidate.file, candidate.edits)
+    except CannotWrite as problem:
+        return str(problem)
+    after = rewritten(candidate.file, text)
+    verdict = prove(candidate.file, after, candidate.claim)
+    return Proved(candidate, after) if verdict.proved else verdict.reason
+
+
+def oversized(file: ProgramFile, limits: Limits) -> list[tuple[Procedure, int]]:
+    """Procedures with more statements of their own than allowed, with that number."""
+    found = []
+    for procedure in file.procedures:
+        size = own_statements(file, procedure)
+        if size > limits.procedure_statements:
+            found.append((procedure, size))
+    return found
+
+
+def own_statements(file: ProgramFile, procedure: Procedure) -> int:
+    """Statements of a procedure; those of functions defined inside it are theirs."""
+    return sum(
+        1
+        for block in file.blocks
+        if block.procedure == procedure.node
+        for s in block.statements
+        if not file.is_definition(s) and not file.is_bare_string(s)
+    )
+
+
+class Worked(msgspec.Struct, frozen=True, eq=False):
+    """The chain: the program after its last link, and what each link was."""
+
+    program: Program
+    steps: tuple[Step, ...]
+    complete: bool
+
+
+def work_through(
+    program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], deadline: Deadline
+) -> Worked:
+    """Apply the best suggestion, read afresh, choose again, until nothing is worth it."""
+    steps: list[Step] = []
+    complete = True
+    try:
+        for _ in range(LONGEST_CHAIN):
+            deadline.check()
+            link = _best_link(program, limits, handed_out, deadline)
+            if link is None:
+                break
+            program = replaced(program, link.candidate.file, link.after)
+            lines = sum(len(f.code_lines) for f in program.files)
+            steps.append(Step(link.candidate.kind, link.candidate.title, lines))
+            handed_out = frozenset()
+    except TooCostly:
+        complete = False
+    return Worked(program, tuple(steps), complete)
+
+
+def replaced(program: Program, old: ProgramFile, new: ProgramFile) -> Program:
+    """The program with one file changed."""
+    return Program([new if f is old else f for f in program.files])
+
+
+def _best_link(
+    program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], deadline: Deadline
+) -> Proved | None:
+    repeats = find_repeats(program, limits, handed_out)
+    for group in (_loops(repeats), _functions(repeats), _merges(repeats)):
+        proved = []
+        for make in group:
+            deadline.check()
+            result = attempt(make)
+            if isinstance(result, Proved) and result.saved_lines >= LEAST_SAVING:
+                proved.append(result)
+        if proved:
+            return max(proved, key=lambda p: p.saved_lines)
+    for file in program.files:
+        for procedure, _ in oversized(file, limits):
+            deadline.check()
+            step = first_step(file, procedure, limits)
+            if step is not None:
+                return step
+    return None
+
+
+def _loops(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
+    for run in repeats.runs:
+        yield lambda run=run: loop_candidate(run)  # type: ignore[misc]
+
+
+def _functions(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
+    for block in repeats.blocks:
+        yield lambda block=block: function_candidate(block.table)  # type: ignore[misc]
+
+
+def _merges(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
+    for twins in repeats.twins:
+        yield lambda twins=twins: merge_candidate(twins)  # type: ignore[misc]
+
+
+def first_step(file: ProgramFile, procedure: Procedure, limits: Limits) -> Proved | None:
+    """The largest provable step of an oversized procedure."""
+    tables = steps_of(file, procedure, limits.procedure_statements)
+    for table in sorted(tables, key=lambda t: -inner_statements(t.copies[0])):
+        result = attempt(lambda table=table: step_candidate(table))  # type: ignore[misc]
+        if isinstance(result, Proved):
+            return result
+    return None
+
+
+def step_candidate(table: Table) -> Candidate:
+    """The function for one step."""
+    copy: Copy = table.copies[0]
+    return function_candidate(Table((copy,), (), 1), kind="step")
