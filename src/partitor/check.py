@@ -23,6 +23,10 @@ from .scoring.rubric import score, totals
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.worked import Deadline, Worked, own_statements, work_through
 
+NEEDS_THE_WHOLE = frozenset(
+    {"missing-function", "uncalled-function", "undefined-call", "loose-code", "unused-parameter"}
+)
+"""Rules that would speak of what may stand in the part that could not be read."""
 SECONDS = 20.0
 """Time for one submission; what is not done by then is said so."""
 
@@ -111,6 +115,8 @@ class _Check:
         found_near = {m.found[1].name for m in self.matches if m.state == "near" and m.found}
         kept = [f for f in kept if not (f.rule == "uncalled-function" and f.subject in found_near)]
         kept = [f for f in kept if not (f.rule == "undefined-call" and f.subject in near)]
+        if not all(file.is_whole for file in self.program.files):
+            kept = [f for f in kept if f.rule not in NEEDS_THE_WHOLE]
         kept.sort(key=lambda f: (f.places[0].file, f.places[0].start_line) if f.places else ("", 0))
         wanted = [f.suggestion for f in kept if f.suggestion]
         numbers = {old: f"s{n}" for n, old in enumerate(wanted, 1)}

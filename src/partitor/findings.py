@@ -271,8 +271,8 @@ class Remarks:
         top = [s for s in file.blocks[0].statements]
         for s in loose:
             start, end = tree.start_line(s), tree.end_line(s)
-            follows = places and top.index(s) and tree.end_line(top[top.index(s) - 1]) == places[-1].end_line
-            if follows:
+            between = [t for t in top if places and places[-1].end_line < tree.start_line(t) < start]
+            if places and all(tree.kind[t] == "assignment" for t in between):
                 places[-1] = Place(file.path, places[-1].start_line, end)
             else:
                 places.append(Place(file.path, start, end))
@@ -334,7 +334,8 @@ def _difference(slots: Sequence[SlotColumn], table: Table) -> str:
     named = [s for s in slots if not s.name.startswith("slot ")]
     if len(named) < len(slots) or len(slots) > 3:
         return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"
-    return f"they differ only in {_listed(list(dict.fromkeys(s.name for s in named)))}"
+    plain = [s.name for s in named if s.name.isidentifier()] or [s.name for s in named]
+    return f"they differ only in {_listed(list(dict.fromkeys(plain)))}"
 
 
 def _listed(names: Sequence[str]) -> str:

@@ -5,6 +5,8 @@ A language is data (this table) plus a writer. Nothing outside `languages/` name
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import msgspec
 
 Kinds = frozenset[str]
@@ -78,3 +80,5 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     pure_calls: frozenset[str]
     output_calls: frozenset[str]
     keywords: frozenset[str]
+    repair: Callable[[str], str] | None = None
+    """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""

@@ -9,9 +9,9 @@ from collections.abc import Sequence
 import msgspec
 from rapidfuzz import fuzz
 
+from ..program.flow import flow_of, needed_by
 from ..program.names import Role
 from ..program.program import Procedure, Program, ProgramFile
-from ..program.shapes import ShapeTable
 from .calls import CallMap
 
 
@@ -83,9 +83,19 @@ def match_required(
             matches.append(Match(function, "near", near))
             continue
         owners = {p.node for _, p in found.values()}
-        job = find_job(program, function, owners, reference)
+        job = find_job(program, function, owners, reference, _common_words(required, function))
         matches.append(Match(function, "missing", job=job))
     return matches
+
+
+def _common_words(required: Sequence[RequiredFunction], function: RequiredFunction) -> set[str]:
+    """Words that other required functions share: they tell this one's job from theirs only weakly."""
+    return {
+        _stem(w)
+        for other in required
+        if other is not function
+        for w in words_of(other.name) + words_of(other.purpose)
+    }
 
 
 def _near_miss(
@@ -164,18 +174,24 @@ SIGNS = {
     "lowest": ("<", "min"), "longest": (">", "max"), "print": ("print", "print"), "show": ("print", "print"),
     "read": ("input", "open"), "ask": ("input", "input"), "sort": ("sort", "sorted"),
 }
+GENERIC = frozenset("print prints show shows read reads ask asks get gets line lines one".split())
 WIDEST_JOB = 8
 
 
 def find_job(
-    program: Program, function: RequiredFunction, owners: set[int], reference: Program | None
+    program: Program,
+    function: RequiredFunction,
+    owners: set[int],
+    reference: Program | None,
+    common: set[str] | frozenset[str] = frozenset(),
 ) -> tuple[ProgramFile, tuple[int, ...]] | None:
     """The statements that most likely do the function's job inline; None where none is likely.
 
     Windows of consecutive statements are weighed by the words they share with the function's name
     and purpose, and by their likeness to the reference solution's body where there is one.
     """
-    wanted = {_stem(w) for w in words_of(function.name) + words_of(function.purpose) if w not in PLAIN}
+    words = [w for w in words_of(function.name) + words_of(function.purpose) if w not in PLAIN]
+    wanted = {_stem(w): 0.3 if _stem(w) in common or w in GENERIC else 1.0 for w in words}
     model = _reference_body(function, reference)
     best: tuple[float, ProgramFile, tuple[int, ...]] | None = None
     for file in program.files:
@@ -187,9 +203,31 @@ def find_job(
                     _word_weight(file, window, wanted, words_of(function.name)),
                     _model_weight(file, window, model),
                 )
-                if weight > 0.55 and (best is None or weight > best[0] + 1e-9):
+                if weight > 0.55:
+                    weight -= 0.12 * _misfit(file, block.procedure, window, function)
+                if weight > 0.5 and (best is None or weight > best[0] + 1e-9):
                     best = (weight, file, window)
     return (best[1], best[2]) if best else None
+
+
+def _misfit(
+    file: ProgramFile, scope: int, window: tuple[int, ...], function: RequiredFunction
+) -> int:
+    """How far the window's inputs and results are from the parameters and result that are asked."""
+    names, tree = file.names, file.tree
+    taken = {n for n in needed_by(file, scope, window) if not n.isupper()}
+    written = {
+        tree.text[i]
+        for i in names.within(window[0], tree.end[window[-1]])
+        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
+    }
+    given = written & flow_of(file, scope).live_after.get(window[-1], frozenset())
+    misfit = 0
+    if isinstance(function.parameters, int):
+        misfit += max(0, len(taken) - function.parameters)
+    if function.returns is not None:
+        misfit += abs(len(given) - (1 if function.returns else 0))
+    return misfit
 
 
 def _windows(file: ProgramFile, statements: tuple[int, ...]) -> list[tuple[int, ...]]:
@@ -213,7 +251,7 @@ def _stem(word: str) -> str:
 
 
 def _word_weight(
-    file: ProgramFile, window: tuple[int, ...], wanted: set[str], name_words: list[str]
+    file: ProgramFile, window: tuple[int, ...], wanted: dict[str, float], name_words: list[str]
 ) -> float:
     """Share of the wanted words that the window, its comment and its variables show; 0 to 1."""
     tree = file.tree
@@ -232,31 +270,29 @@ def _word_weight(
     signed = any(any(sign in token for token in tokens) for pair in signs for sign in pair)
     if signs and not signed:
         return 0.0
-    shared = sum(1 for w in wanted if words[w])
-    if shared < 2 or not wanted:
+    shared = sum(weight for w, weight in wanted.items() if words[w])
+    if not any(words[w] and weight == 1.0 for w, weight in wanted.items()):
         return 0.0
     has_loop = any(tree.kind[s] in file.language.loops for s in window)
     loopy = any(w in name_words for w in ("count", "mean", "average", "sum", "total", "longest", "largest"))
-    weight = shared / len(wanted) + 0.15 * signed + 0.15 * (has_loop and loopy)
+    weight = shared / sum(wanted.values()) + 0.15 * signed + 0.15 * (has_loop and loopy)
     return weight - 0.03 * max(0, len(window) - 2) - (0.4 if loopy and not has_loop and not signed else 0)
 
 
 def _reference_body(function: RequiredFunction, reference: Program | None) -> list[int] | None:
     if reference is None:
         return None
-    shapes = ShapeTable()
     for file in reference.files:
         for procedure in file.procedures[1:]:
             if procedure.name == function.name:
                 body = file.tree.child(procedure.node, file.language.body_field)
                 block = file.block_at.get(body) if body is not None else None
-                if block:
-                    return _shape_tokens(file, block.statements, shapes)
+                if block and len(block.statements) > 1:
+                    return _shape_tokens(file, block.statements)
     return None
 
 
-def _shape_tokens(file: ProgramFile, statements: Sequence[int], shapes: ShapeTable) -> list[int]:
-    _ = shapes
+def _shape_tokens(file: ProgramFile, statements: Sequence[int]) -> list[int]:
     tree = file.tree
     return sorted(
         hash((tree.kind[n], tree.kind[tree.parent[n]]))
@@ -271,7 +307,7 @@ def _model_weight(file: ProgramFile, window: tuple[int, ...], model: list[int] |
     """Multiset likeness of the window's constructs with the reference body's; 0 to 1."""
     if not model:
         return 0.0
-    tokens = Counter(_shape_tokens(file, window, ShapeTable()))
+    tokens = Counter(_shape_tokens(file, window))
     other = Counter(model)
     shared = sum((tokens & other).values())
     weight = 2 * shared / (sum(tokens.values()) + sum(other.values()))

@@ -56,13 +56,21 @@ class Procedure(msgspec.Struct, frozen=True):
 
 
 class ProgramFile:
-    """One parsed file. Immutable; what is derived from it is computed once, when first asked."""
+    """One parsed file. Immutable; what is derived from it is computed once, when first asked.
+
+    `problems` are the places that could not be parsed as handed in.
+    """
 
     def __init__(self, source: Source, language: Language) -> None:
         self.source = source
         self.language = language
         self.path = source.path
         self.tree: Tree = parse(source.text.encode(), language)
+        self.problems: list[Problem] = self.tree.problems
+        if self.problems and language.repair:
+            mended = parse(language.repair(source.text).encode(), language)
+            if len(mended.problems) < len(self.problems):
+                self.tree = mended
 
     @cached_property
     def names(self) -> Names:
@@ -123,9 +131,9 @@ class ProgramFile:
         return frozenset(seen | shared)
 
     @property
-    def problems(self) -> list[Problem]:
-        """Places that could not be parsed."""
-        return self.tree.problems
+    def is_whole(self) -> bool:
+        """True where all of it was read, if need be after closing a bracket."""
+        return not self.tree.problems
 
     def is_definition(self, statement: int) -> bool:
         """True for a function or class definition, decorated or not."""

@@ -156,6 +156,7 @@ class _Finder:
             if len(copies) < 2:
                 continue
             table = compare(copies)
+            table = table and _trimmed(table)
             if table is None or not worth_a_function(table, self.limits.repeat_statements):
                 continue
             candidates.append(RepeatedBlock(table))
@@ -194,6 +195,30 @@ class _Finder:
             if table is not None and worth_merging(table):
                 found.append(Twins(tuple((f, p) for f, p, _ in members), table))
         return found
+
+
+def _trimmed(table: Table) -> Table | None:
+    """Without headings at either end: an output of nothing but a text that differs is no part of it."""
+    copies = table.copies
+    start, stop = 0, len(copies[0].statements)
+    while start < stop and _is_unlike_heading(table, copies[0].statements[start]):
+        start += 1
+    while start < stop and _is_unlike_heading(table, copies[0].statements[stop - 1]):
+        stop -= 1
+    if (start, stop) == (0, len(copies[0].statements)):
+        return table
+    return compare([Copy(c.file, c.statements[start:stop]) for c in copies]) if start < stop else None
+
+
+def _is_unlike_heading(table: Table, statement: int) -> bool:
+    file = table.copies[0].file
+    tree, language = file.tree, file.language
+    if tree.kind[statement] != language.call or file.called_name(statement) not in language.output_calls:
+        return False
+    arguments = tree.child(statement, language.arguments_field)
+    given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}] if arguments else []
+    slots = {spot.nodes[0] for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0}
+    return len(given) == 1 and given[0] in slots and tree.kind[given[0]] in language.strings
 
 
 def _rest(table: Table, rest: Copy) -> Copy | None:

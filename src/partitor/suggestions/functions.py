@@ -47,7 +47,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     differing = {w for c in table.columns for v in c.values for w in v.split()}
     comment = comment or comment_above(file, copies[0].start_line)
     name = name or namer.function(copies[0], comment, interface.returned, differing)
-    body = body_lines(copies[0], interface.filled, {}, style.indent)
+    body = body_lines(copies[0], interface.filled, style.indent)
     lines = writer.function_lines(name, interface.parameters, body, interface.returned, style)
     edits = [_definition_edit(file, copies, lines, style)]
     for k, copy in enumerate(copies):

@@ -26,8 +26,8 @@ class Plan(msgspec.Struct, frozen=True, eq=False):
     """With `{}` where the rows go, if there are rows."""
     rows: tuple[str, ...]
     filled: dict[Column, str]
-    absorbed: int
-    """Leading assignments of each copy that the loop's own variables make needless."""
+    absorbed: frozenset[int] = frozenset()
+    """Assignments of the first copy that the loop's own variables make needless."""
 
 
 def loop_candidate(run: Run) -> Candidate:
@@ -40,7 +40,7 @@ def loop_candidate(run: Run) -> Candidate:
     style = writer.style_of(file)
     plan = _plan(table, Namer(file, style))
     indent = writer.leading_space(file, first.statements[0])
-    body = body_lines(first, plan.filled, {}, indent + style.indent, skip=plan.absorbed)
+    body = body_lines(first, plan.filled, indent + style.indent, plan.absorbed)
     heading_start, heading = _heading(copies, indent)
     lines = writer.loop_lines(plan.variables, plan.iterable, plan.rows, body, indent, style)
     edit = Edit(heading_start, copies[-1].end_line, (*heading, *lines))
@@ -90,7 +90,7 @@ def _counting(
     """All columns step evenly (or nothing differs): a range, the others computed from it."""
     count = len(table.copies)
     if not even:
-        return Plan((namer.counter(),), f"range({count})", (), {}, 0)
+        return Plan((namer.counter(),), f"range({count})", (), {})
     driver = _driver(even, leading)
     if driver is None:
         variable, first, step = namer.counter(), 0, 1
@@ -99,10 +99,7 @@ def _counting(
         variable = leading.get(driver) or namer.column(driver, table.copies)
         first, step = driver.numbers[0], driver.step() or 1
     filled = {c: _in_terms_of(c, variable, first, step) for c in even}
-    absorbed = 1 if driver is not None and driver in leading and next(iter(leading)) == driver else 0
-    if driver is not None and driver in leading and not absorbed:
-        variable = namer.column(driver, table.copies)
-        filled = {c: _in_terms_of(c, variable, first, step) for c in even}
+    absorbed = frozenset({_statement_of(table, driver)}) if driver in leading and driver else frozenset()
     return Plan((variable,), writer.counting_range(first, step, count), (), filled, absorbed)
 
 
@@ -139,13 +136,8 @@ def _listing(
     """The values in a list, a tuple a turn where there are several."""
     if len(listed) > 3:
         raise CannotWrite("too many things differ for a readable list")
-    absorbed = 0
-    for column in leading:
-        if column in listed:
-            absorbed += 1
-        else:
-            break
-    own = {c: leading[c] for c in list(leading)[:absorbed]}
+    own = {c: name for c, name in leading.items() if c in listed}
+    absorbed = frozenset(_statement_of(table, c) for c in own)
     variables = {c: own.get(c) or namer.column(c, table.copies) for c in listed}
     order = [*own, *(c for c in listed if c not in own)]
     filled = {c: variables[c] for c in order}
@@ -175,33 +167,47 @@ def _enumerating(
     filled = {c: _in_terms_of(c, number, first, 1) for c in even}
     filled[listed] = value
     iterable = "enumerate([{}])" if first == 0 else f"enumerate([{{}}], start={first})"
-    return Plan((number, value), iterable, tuple(listed.values), filled, 0)
+    return Plan((number, value), iterable, tuple(listed.values), filled)
 
 
 def _leading_assignments(table: Table) -> dict[Column, str]:
-    """Columns that each copy begins by assigning to a variable, in order, with the variable."""
+    """Columns that each copy assigns to a variable before it mentions it, with the variable."""
     first = table.copies[0]
     file, tree = first.file, first.file.tree
     found: dict[Column, str] = {}
-    for statement in first.statements[:-1]:
+    for statement in first.statements:
         left, right = tree.child(statement, "left"), tree.child(statement, "right")
         if tree.kind[statement] != "assignment" or left is None or right is None or not tree.text[left]:
-            break
+            continue
         column = next(
             (c for c in table.columns if any(s.nodes[0] == right and s.group < 0 for s in c.spots)), None
         )
         if column is None or column in found or tree.child(statement, "type") is not None:
-            break
-        rest = range(tree.end[statement], first.span[1])
+            continue
         name = tree.text[left]
-        written_again = any(
-            tree.text[i] == name and file.names.role[i] in (Role.WRITE, Role.UPDATE)
-            for i in file.names.within(rest.start, rest.stop)
-        )
-        if written_again:
-            break
+        if name in found.values() or _mentioned_before_or_changed(first, statement, name):
+            continue
         found[column] = name
-    return found
+    return found if len(found) < len(first.statements) else {}
+
+
+def _mentioned_before_or_changed(copy: Copy, statement: int, name: str) -> bool:
+    names, tree = copy.file.names, copy.file.tree
+    start, stop = copy.span
+    before = any(tree.text[i] == name for i in names.within(start, statement))
+    changed = any(
+        tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)
+        for i in names.within(tree.end[statement], stop)
+    )
+    return before or changed
+
+
+def _statement_of(table: Table, column: Column) -> int:
+    """The first copy's assignment whose right side is the column's."""
+    first = table.copies[0]
+    tree = first.file.tree
+    rights = {spot.nodes[0] for spot in column.spots if spot.group < 0}
+    return next(s for s in first.statements if tree.child(s, "right") in rights)
 
 
 def _heading(copies: Sequence[Copy], indent: str) -> tuple[int, list[str]]:

@@ -33,8 +33,8 @@ def merge_candidate(twins: Twins) -> Candidate:
     first = procedures[0]
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
-    name = namer.merged([p.name for p in procedures])
-    body = body_lines(twins.table.copies[0], filled, {}, style.indent)
+    name = namer.merged([p.name for p in procedures], twins.table.copies[0])
+    body = body_lines(twins.table.copies[0], filled, style.indent)
     parameters = [*first.parameters, *values]
     definition = writer.function_lines(name, parameters, body, (), style)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]

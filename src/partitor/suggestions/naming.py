@@ -21,11 +21,14 @@ VERBS = {
     "read": "read", "add": "add", "open": "open", "sort": "sort", "insert": "add",
 }
 COMMON_VERBS = frozenset(
-    """add ask build calculate change check choose clear close collect compare compute convert copy count
-    create draw fill find format get give greet handle list load look make measure move open order pick
+    """add announce ask build calculate change check choose clear close collect compare compute convert copy count
+    create decide draw fill find format get give greet handle list load look make measure move open order pick
     play prepare print put read remove report reset round run save search send set show sort split start
-    stop store sum take tell test turn update wait warn water work write""".split()
+    stop store sum summarise take tell test turn update wait warn water work write""".split()
 )
+NUMBER_NAMES = ("number", "value", "amount", "size")
+TEXT_NAMES = ("name", "text", "label", "word")
+VALUE_NAMES = ("value", "item", "thing", "other")
 STOP_WORDS = frozenset(
     """the a an of for and or to in on at by is are was were be been it its this that these those with from
     all each every one two three four five how many much what which who when where why we our you your they
@@ -79,7 +82,7 @@ class Namer:
 
     def column(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for what stands in a column."""
-        words = self._column_words(column, copies)
+        words = self._column_words(column, copies) or ["value"]
         return self.fresh(words[-2:], ["_".join([*words[-1:], "value"])])
 
     def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
@@ -94,7 +97,7 @@ class Namer:
         nouns = [n for n in nouns if n != verb] or ["part"]
         return self.fresh([verb, *nouns])
 
-    def merged(self, names: Sequence[str]) -> str:
+    def merged(self, names: Sequence[str], body: Copy) -> str:
         """A fresh name for one function in place of several: the words that all their names share."""
         lists = [words_of(n) for n in names]
         shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
@@ -102,20 +105,23 @@ class Namer:
             alternatives = [in_convention([*shared, "for"], self.style)]
             if len(shared) == 1 and shared[0] in COMMON_VERBS:
                 return self.fresh([shared[0], "one"], alternatives)
+            if not any(w in COMMON_VERBS for w in shared):
+                return self.fresh([self._main_verb(body, ()), *shared], alternatives)
             return self.fresh(shared, alternatives)
-        return self.fresh([lists[0][0], "any"] if lists[0] else ["do", "step"])
+        return self.fresh([self._main_verb(body, ()), *self._topic(body, set())])
 
     # -- columns ---------------------------------------------------------------------------------
 
     def _column_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
-        for finder in (self._from_place, self._from_text_before, self._from_values):
+        for finder in (self._from_place, self._from_text_before, self._from_parameter, self._from_values):
             for spot in column.spots:
-                words = [w for w in finder(column, copies, spot.nodes[0]) if w not in {"self"}]
+                words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2]
                 if words:
                     return words
-        if column.numbers is not None:
-            return ["number"]
-        return ["name"] if column.values[0][:1] in "\"'" else ["value"]
+        kind = NUMBER_NAMES if column.numbers is not None else (
+            TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES
+        )
+        return [next((n for n in kind if n not in self.taken), kind[0])]
 
     def _from_place(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         file = copies[0].file
@@ -126,12 +132,15 @@ class Namer:
         if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
             left = tree.child(parent, "left")
             return words_of(tree.text[left]) if left is not None else []
-        if tree.kind[parent] == "argument_list":
-            return self._from_call(file, node, parent)
         return []
 
-    def _from_call(self, file: ProgramFile, node: int, arguments: int) -> list[str]:
+    def _from_parameter(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+        """The parameter that the value is given to, or the list it is added to."""
+        file = copies[0].file
         tree = file.tree
+        arguments = tree.parent[node]
+        if tree.kind[arguments] != "argument_list":
+            return []
         call = tree.parent[arguments]
         given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
         position = given.index(node)

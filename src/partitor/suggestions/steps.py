@@ -19,6 +19,7 @@ from .functions import MOST_RESULTS
 
 GOOD_SIZE = range(3, 15)
 WIDEST = 24
+BLANK_BREAK, COMMENT_BREAK = 3.2, 6.0
 
 
 def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]:
@@ -44,7 +45,7 @@ class _Cutter:
         self.flow: Flow = flow_of(file, procedure.node)
         self.limit = limit
         self.sizes = [inner_statements(Copy(file, (s,))) for s in self.statements]
-        self.paragraphs = [_begins_paragraph(file, s) for s in self.statements]
+        self.paragraphs = [_paragraph_break(file, s) for s in self.statements]
         self.movable = [self._is_movable(s) for s in self.statements]
 
     def cut(self) -> list[Table]:
@@ -87,7 +88,7 @@ class _Cutter:
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)
         inside = sum(self.paragraphs[start + 1 : start + width])
-        cost += 3.2 * inside + (0.0 if self.paragraphs[start] else 2.0)
+        cost += inside + (0.0 if self.paragraphs[start] else 2.0)
         end = start + width
         if end < len(self.statements) and not self.paragraphs[end]:
             cost += 2.0
@@ -117,9 +118,12 @@ class _Cutter:
         return left is None or not tree.text[left].isupper()
 
 
-def _begins_paragraph(file: ProgramFile, statement: int) -> bool:
+def _paragraph_break(file: ProgramFile, statement: int) -> float:
+    """What it costs to read on over the break above a statement; 0 where there is none."""
     line = file.tree.start_line(statement) - 2
     if line < 0:
-        return True
+        return COMMENT_BREAK
     text = file.lines[line].strip()
-    return not text or text.startswith("#")
+    if text.startswith("#"):
+        return COMMENT_BREAK
+    return 0.0 if text else BLANK_BREAK

@@ -6,38 +6,39 @@ from collections.abc import Mapping
 
 from ..languages.python import writer
 from ..program.program import ProgramFile
-from ..repeats.slots import Column, Copy, Spot
+from ..repeats.slots import Column, Copy
 
 
 def body_lines(
     copy: Copy,
     filled: Mapping[Column, str],
-    renamed: Mapping[int, str],
     indent: str,
-    skip: int = 0,
+    dropped: frozenset[int] = frozenset(),
     index: int = 0,
 ) -> list[str]:
     """The lines of `copy` at `indent`, each column replaced by its expression.
 
-    `renamed` gives new texts for single nodes; `skip` leaves out the first statements; `index` is
-    the copy's number within the columns. Comments and blank lines inside the copy stay.
+    Statements in `dropped` are left out; `index` is the copy's number within the columns. Comments
+    and blank lines inside the copy stay.
     """
     file = copy.file
     tree = file.tree
-    statements = copy.statements[skip:]
-    first_line, last_line = tree.start_line(statements[0]), copy.end_line
-    changes = [*_replacements(file, filled, index), *((n, t) for n, t in renamed.items())]
+    first_line, last_line = copy.start_line, copy.end_line
     start = tree.line_starts[first_line - 1]
     end = tree.line_starts[last_line] - 1 if last_line < len(tree.line_starts) else len(tree.source)
     text = tree.source[start:end]
+    changes = _replacements(file, filled, index)
     for node, replacement in sorted(changes, key=lambda c: tree.start_byte[c[0]], reverse=True):
         a, b = tree.start_byte[node] - start, tree.end_byte[node] - start
         if 0 <= a and b <= len(text):
             text = text[:a] + replacement.encode() + text[b:]
-    old = writer.leading_space(file, statements[0])
+    old = writer.leading_space(file, copy.statements[0])
     inside_strings = _string_lines(file, first_line, last_line)
+    gone = {n for s in dropped for n in range(tree.start_line(s), tree.end_line(s) + 1)}
     lines = []
     for number, line in enumerate(text.decode().split("\n"), first_line):
+        if number in gone:
+            continue
         if number in inside_strings:
             lines.append(line)
         elif not line.strip():
@@ -46,6 +47,8 @@ def body_lines(
             lines.append(indent + line[len(old) :])
         else:
             lines.append(indent + line.lstrip())
+    while lines and not lines[0].strip():
+        lines.pop(0)
     return lines
 
 
@@ -76,23 +79,6 @@ def _string_lines(file: ProgramFile, first: int, last: int) -> set[int]:
             if first <= start <= last:
                 lines.update(range(start + 1, tree.end_line(node) + 1))
     return lines
-
-
-def spot_nodes(column: Column, index: int) -> list[int]:
-    """The nodes of one copy at which a column stands."""
-    return [spot.nodes[index] for spot in column.spots]
-
-
-def only_spot(column: Column) -> Spot | None:
-    """The column's spot where it has just one."""
-    return column.spots[0] if len(column.spots) == 1 else None
-
-
-def comments_within(file: ProgramFile, first: int, last: int) -> list[str]:
-    """The comments on lines first to last, without their mark."""
-    return [
-        c.text.lstrip("#").strip() for c in file.tree.comments if first <= c.line <= last
-    ]
 
 
 def comment_above(file: ProgramFile, line: int) -> str:

@@ -6,6 +6,7 @@ import builtins
 import keyword
 
 from ..table import Binding, Language
+from .repair import close_brackets
 
 PYTHON = Language(
     id="python",
@@ -106,4 +107,5 @@ PYTHON = Language(
     ),
     output_calls=frozenset({"print"}),
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},
+    repair=close_brackets,
 )

@@ -31,7 +31,7 @@ def style_of(file: ProgramFile) -> Style:
     indents = Counter(_indent_steps(file))
     quotes = Counter(
         text[0] for kind, text in zip(file.tree.kind, file.tree.text, strict=True)
-        if kind == "string" and text[:1] in "\"'"
+        if kind == "string" and text[:1] in ("'", "\"")
     )
     names = [p.name for p in file.procedures[1:]] + [
         file.tree.text[i] for i in file.names.nodes if file.names.role[i].name == "WRITE"

@@ -17,7 +17,7 @@ __all__ = ["Claim", "MergedFunctions", "NewFunction", "NewLoop", "Verdict", "pro
 
 def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     """Whether `after` does what `before` does, given what was introduced. Never raises."""
-    if len(after.problems) > len(before.problems):
+    if len(after.tree.problems) > len(before.tree.problems):
         return Verdict(False, "the rewritten program would not parse")
     try:
         if isinstance(claim, NewLoop):

@@ -76,14 +76,39 @@ class _LoopProof:
     def _compare_turn(
         self, templates: list[Term], values: dict[str, Term], own: list[str], copy: Sequence[int]
     ) -> None:
-        expected: list[Term] = [
-            ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own
-        ]
-        expected += [substitute(template, values)[0] for template in templates]
-        for term, statement in zip(expected, copy, strict=True):
-            if not matches(term, term_of(self.before, statement), {}):
+        """One turn must be one copy; an assignment that the loop's own variable replaces may stand
+        anywhere in the copy before which the variable is not mentioned."""
+        waiting = {
+            name: ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own
+        }
+        expected = [substitute(template, values)[0] for template in templates]
+        for position, statement in enumerate(copy):
+            term = term_of(self.before, statement)
+            given = next((name for name, wanted in waiting.items() if term == wanted), None)
+            if given is not None:
+                self._require_unmentioned(given, copy[:position])
+                del waiting[given]
+            elif not expected or not matches(expected.pop(0), term, {}):
                 line = self.before.tree.start_line(statement)
                 raise Refused(f"the loop does not give line {line} of the program back")
+
+    def _require_unmentioned(self, name: str, statements: Sequence[int]) -> None:
+        """`name` may be set earlier than it was only if nothing in between could tell."""
+        if not statements:
+            return
+        before = self.before
+        mentioned = any(
+            before.tree.text[i] == name
+            for s in statements
+            for i in before.names.within(s, before.tree.end[s])
+        )
+        scope = rules.scope_of_statement(before, statements[0])
+        seen_elsewhere = name in rules.flow_at(before, scope, self.flows).always_live
+        guarded = any(
+            before.tree.kind[p] in {"try_statement", "with_statement"} for p in before.parents(statements[0])
+        )
+        if mentioned or seen_elsewhere or guarded:
+            raise Refused(f"{name} would get its value too early")
 
     def _check_variables(
         self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int

@@ -1,0 +1,3 @@
+# Saltmarsh field station: sluice gates
+# The levels were measured this morning, in centimetres.
+STATION = "Saltmarsh field station"

@@ -1,0 +1,20 @@
+"""How work is put on the queue: by task name, in the transaction that stores what it is about."""
+
+from __future__ import annotations
+
+from procrastinate.contrib.django import app
+
+
+def defer_receive(batch: int) -> None:
+    """Queue the dividing of a batch."""
+    app.configure_task("checking.tasks.receive_batch", queue="batches").defer(batch=batch)
+
+
+def defer_check(check: int) -> None:
+    """Queue one check."""
+    app.configure_task("checking.tasks.run_check", queue="checks").defer(check=check)
+
+
+def defer_finish(batch: int) -> None:
+    """Queue the finishing of a batch's class results."""
+    app.configure_task("checking.tasks.finish_batch", queue="batches").defer(batch=batch)

@@ -1,0 +1,107 @@
+"""What happens to checks, in transactions."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+
+import msgspec
+from assignments.models import Assignment
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+from review.services import keep_results
+
+from partitor.check import check as check_submission
+from partitor.exchange.report import SubmissionReport
+from partitor.records import Finding
+
+from .models import Check, ClassPattern
+
+
+def run(check_id: int) -> None:
+    """Check one attempt and keep the result. A check that was cancelled meanwhile stays so."""
+    check = Check.objects.select_related("attempt__submission", "version__assignment").get(pk=check_id)
+    taken = Check.objects.filter(pk=check.pk, state__in=[Check.State.QUEUED, Check.State.RUNNING]).update(
+        state=Check.State.RUNNING
+    )
+    if not taken:
+        return
+    assignment = check.version.assignment
+    try:
+        report = check_submission(
+            check.attempt.work(), check.version.spec(), assignment.given("starter"),
+            assignment.given("reference"), settings.CHECK_SECONDS,
+        )
+    except Exception as problem:
+        _fail(check, problem)
+        raise
+    finally:
+        from intake.services import finish_if_done
+
+        if Check.objects.filter(pk=check.pk, state=Check.State.FAILED).exists():
+            finish_if_done(check.attempt.batch_id)
+    _keep(check, report)
+    finish_if_done(check.attempt.batch_id)
+
+
+def _fail(check: Check, problem: Exception) -> None:
+    """An error of ours: said plainly to the teacher, and raised on for the worker's log."""
+    check.state, check.finished = Check.State.FAILED, timezone.now()
+    check.problem = f"Partitor itself failed on it ({type(problem).__name__}). The program is kept."
+    check.save(update_fields=["state", "finished", "problem"])
+
+
+@transaction.atomic
+def _keep(check: Check, report: SubmissionReport) -> None:
+    report = msgspec.structs.replace(report, name=check.attempt.submission.name)
+    check.report = msgspec.to_builtins(report)
+    check.state, check.finished = Check.State.DONE, timezone.now()
+    check.remark_count = len(report.findings)
+    check.statements = int(report.measures["statements"])
+    check.repeated_share = report.measures["repeated_share"]
+    check.longest_procedure = int(report.measures["longest_procedure"])
+    check.possible_saving = report.measures["possible_saving"]
+    check.problem = report.unfinished
+    check.save()
+    keep_results(check, report)
+
+
+def latest_checks(assignment: Assignment) -> list[Check]:
+    """The newest finished check of each submission's newest attempt."""
+    checks = (
+        Check.objects.filter(attempt__submission__assignment=assignment, state=Check.State.DONE)
+        .select_related("attempt__submission")
+        .order_by("attempt__submission_id", "-attempt__number", "-pk")
+        .distinct("attempt__submission_id")
+    )
+    return list(checks)
+
+
+@transaction.atomic
+def finish_class(assignment: Assignment) -> None:
+    """Find the templates that several submissions share."""
+    groups: dict[tuple[str, str], list[tuple[Check, Finding]]] = defaultdict(list)
+    for check in latest_checks(assignment):
+        seen = set()
+        for finding in check.record().findings:
+            key = (finding.rule, finding.pattern or finding.subject)
+            if key[1] and key not in seen:
+                seen.add(key)
+                groups[key].append((check, finding))
+    assignment.patterns.all().delete()
+    shared = [(key, members) for key, members in groups.items() if len(members) >= 2]
+    shared.sort(key=lambda item: -len(item[1]))
+    ClassPattern.objects.bulk_create(
+        ClassPattern(
+            assignment=assignment, rule=rule, key=key[:40], title=members[0][1].message[:300],
+            example=_example(*members[0]), submissions=[c.attempt.submission_id for c, _ in members],
+        )
+        for (rule, key), members in shared[:12]
+    )
+
+
+def _example(check: Check, finding: Finding) -> str:
+    place = finding.places[0]
+    file = check.attempt.files.filter(path=place.file).first()
+    lines = file.text.split("\n")[place.start_line - 1 : place.end_line] if file else []
+    return "\n".join(lines[:8])

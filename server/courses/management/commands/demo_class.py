@@ -1,0 +1,70 @@
+"""Makes the demo class: the Saltmarsh field station's evening class, with its first assignment."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from pathlib import Path
+from typing import Any
+
+from assignments.services import create_assignment, replace_given
+from courses.models import Course, Membership
+from courses.services import create_course, replace_roster
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management.base import BaseCommand
+from intake.services import receive
+
+DEMO = Path(settings.ROOT) / "demo" / "sluice-gates"
+PEOPLE = (("ines", "Ines", "Valder", "owner"), ("rolf", "Rolf", "Hansen", "assistant"))
+PASSWORD = "saltmarsh-demo"
+TITLE = "Saltmarsh field station: evening class"
+
+
+def class_archive(folder: Path = DEMO / "submissions") -> bytes:
+    """The class's work as the one ZIP that a course system would give."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for path in sorted(folder.iterdir()):
+            archive.write(path, path.name)
+        archive.writestr("__MACOSX/._gates.py", b"\x00\x05\x16\x07")
+        archive.writestr(".DS_Store", b"\x00\x00\x00\x01Bud1")
+    return out.getvalue()
+
+
+class Command(BaseCommand):
+    """`manage.py demo_class`: does nothing where the class is there already."""
+
+    help = "Make the demo class."
+
+    def add_arguments(self, parser: Any) -> None:
+        """--empty leaves the class's work out, to be handed in by hand."""
+        parser.add_argument("--empty", action="store_true")
+
+    def handle(self, *args: Any, empty: bool = False, **options: Any) -> None:
+        """Make people, course, class list, assignment, and hand the work in."""
+        users = {}
+        for name, first, last, _ in PEOPLE:
+            user, made = get_user_model().objects.get_or_create(
+                username=name, defaults={"first_name": first, "last_name": last}
+            )
+            if made:
+                user.set_password(PASSWORD)
+                user.save()
+            users[name] = user
+        teacher = users["ines"]
+        if Course.objects.filter(title=TITLE).exists():
+            return
+        course = create_course(teacher, TITLE, "Winter term")
+        for name, _, _, part in PEOPLE[1:]:
+            Membership.objects.create(course=course, user=users[name], part=part)
+        replace_roster(course, teacher, (DEMO / "roster.csv").read_bytes())
+        assignment = create_assignment(course, teacher, (DEMO / "assignment.toml").read_text())
+        for kind in ("starter", "reference"):
+            files = {p.name: p.read_text() for p in sorted((DEMO / kind).iterdir())}
+            replace_given(assignment, teacher, kind, files)
+        if not empty:
+            for name, folder in (("sluice-gates.zip", "submissions"), ("late.zip", "late")):
+                upload = SimpleUploadedFile(name, class_archive(DEMO / folder), "application/zip")
+                receive(assignment, teacher, [upload])

@@ -1,0 +1,211 @@
+"""Return: what each student gets, publishing, the pack and the gradebook; and the student's page."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from assignments.api import own_assignment
+from courses.permissions import find_own, require_deciding
+from courses.services import note
+from csp.constants import SELF
+from csp.decorators import csp_update
+from django.http import Http404, HttpRequest, HttpResponse
+from django.views.decorators.clickjacking import xframe_options_sameorigin
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from intake.models import Submission
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+from review.models import Remark
+
+from partitor.feedback.render import page_html
+from partitor.feedback.wording import FeedbackPage
+
+from . import services
+from .models import Handback
+
+HINTS = Remark.Hint.choices
+
+
+class HandbackSerializer(serializers.Serializer):
+    """What one student gets."""
+
+    submission = serializers.IntegerField()
+    name = serializers.CharField()
+    hint = serializers.CharField()
+    held = serializers.BooleanField()
+    words = serializers.CharField()
+    ready = serializers.BooleanField()
+    reviewed = serializers.BooleanField()
+    remarks = serializers.IntegerField()
+    total = serializers.CharField()
+    published = serializers.DateTimeField(allow_null=True)
+    stale = serializers.BooleanField()
+    """The published page is no longer what would be given now."""
+    link = serializers.CharField()
+
+
+class ReturnSerializer(serializers.Serializer):
+    """The whole return of an assignment."""
+
+    title = serializers.CharField()
+    may_decide = serializers.BooleanField()
+    hint = serializers.ChoiceField(choices=HINTS)
+    students = HandbackSerializer(many=True)
+
+
+class PlanInputSerializer(serializers.Serializer):
+    """The hint level for all."""
+
+    hint = serializers.ChoiceField(choices=HINTS)
+
+
+class ReturnView(APIView):
+    """The return of an assignment."""
+
+    @extend_schema(responses=ReturnSerializer, operation_id="returns")
+    def get(self, request: Request, assignment: int) -> Response:
+        """What each student will get."""
+        found = own_assignment(request, assignment)
+        return Response(_represent(found, request))
+
+    @extend_schema(request=PlanInputSerializer, responses=ReturnSerializer, operation_id="set_hint")
+    def put(self, request: Request, assignment: int) -> Response:
+        """Choose the hint level for all."""
+        found = own_assignment(request, assignment)
+        require_deciding(request, found.course)
+        given = PlanInputSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        plan = services.plan_of(found)
+        plan.hint = given.validated_data["hint"]
+        plan.save()
+        note(found.course, request.user, "hint level set", hint=plan.hint)
+        return Response(_represent(found, request))
+
+    @extend_schema(request=None, responses=ReturnSerializer, operation_id="publish")
+    def post(self, request: Request, assignment: int) -> Response:
+        """Publish every page that is not held back."""
+        found = own_assignment(request, assignment)
+        require_deciding(request, found.course)
+        services.publish(found, request.user)
+        return Response(_represent(found, request))
+
+
+def _represent(assignment: Any, request: Request) -> dict[str, Any]:
+    import msgspec
+
+    plan = services.plan_of(assignment)
+    students = []
+    for submission in assignment.submissions.all():
+        handback = services.handback_of(submission)
+        page = services.page_for(submission, plan, handback)
+        now = msgspec.to_builtins(page) if page else None
+        students.append(
+            {
+                "submission": submission.pk, "name": submission.name, "hint": handback.hint,
+                "held": handback.held, "words": handback.words, "ready": page is not None,
+                "reviewed": submission.reviewed, "remarks": len(page.remarks) if page else 0,
+                "total": page.total if page else "", "published": handback.published,
+                "stale": bool(handback.published) and msgspec.json.encode(now) != msgspec.json.encode(handback.page),
+                "link": f"/s/{services.key_of(handback)}" if handback.published else "",
+            }
+        )
+    part = assignment.course.memberships.get(user=request.user).part
+    return {"title": assignment.title, "may_decide": part != "assistant", "hint": plan.hint, "students": students}
+
+
+class HandbackInputSerializer(serializers.Serializer):
+    """What can be chosen for one student."""
+
+    hint = serializers.ChoiceField(choices=HINTS, required=False, allow_blank=True)
+    held = serializers.BooleanField(required=False)
+    words = serializers.CharField(required=False, allow_blank=True, max_length=5000)
+    withdraw = serializers.BooleanField(required=False)
+
+
+class HandbackView(APIView):
+    """One student's return."""
+
+    def _find(self, request: Request, submission: int) -> Handback:
+        found = find_own(request, Submission.objects, "assignment__course", pk=submission)
+        return services.handback_of(found)
+
+    @extend_schema(request=HandbackInputSerializer, responses=ReturnSerializer, operation_id="set_handback")
+    def patch(self, request: Request, submission: int) -> Response:
+        """Hold it back, choose its hint level, add words, or close a published page."""
+        handback = self._find(request, submission)
+        assignment = handback.submission.assignment
+        given = HandbackInputSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        data = dict(given.validated_data)
+        if data.pop("withdraw", False):
+            require_deciding(request, assignment.course)
+            services.withdraw(handback, request.user)
+        for field, value in data.items():
+            setattr(handback, field, value)
+        handback.save()
+        note(assignment.course, request.user, "return changed", submission=submission, **data)
+        return Response(_represent(assignment, request))
+
+
+class PackView(APIView):
+    """Everything as one ZIP."""
+
+    @extend_schema(responses={(200, "application/zip"): OpenApiTypes.BINARY}, operation_id="pack")
+    def get(self, request: Request, assignment: int) -> HttpResponse:
+        """Pages, gradebook and links."""
+        found = own_assignment(request, assignment)
+        require_deciding(request, found.course)
+        data = services.pack(found, request.build_absolute_uri("/").rstrip("/"))
+        response = HttpResponse(data, content_type="application/zip")
+        response["Content-Disposition"] = 'attachment; filename="feedback.zip"'
+        return response
+
+
+class GradebookView(APIView):
+    """The gradebook."""
+
+    @extend_schema(responses={(200, "text/csv"): OpenApiTypes.STR}, operation_id="gradebook")
+    def get(self, request: Request, assignment: int) -> HttpResponse:
+        """All marks as CSV."""
+        found = own_assignment(request, assignment)
+        response = HttpResponse(services.gradebook(found), content_type="text/csv; charset=utf-8")
+        response["Content-Disposition"] = 'attachment; filename="gradebook.csv"'
+        return response
+
+
+@csp_update({"frame-ancestors": [SELF]})  # type: ignore[dict-item]
+@xframe_options_sameorigin
+def preview(request: HttpRequest, submission: int) -> HttpResponse:
+    """The page exactly as the student will get it, for the Return screen's frame."""
+    found = None
+    if request.user.is_authenticated:
+        found = Submission.objects.filter(
+            pk=submission, assignment__course__memberships__user=request.user
+        ).first()
+    if found is None:
+        raise Http404
+    page = services.page_for(found, services.plan_of(found.assignment), services.handback_of(found))
+    if page is None:
+        return HttpResponse("Nothing is checked yet.", content_type="text/plain; charset=utf-8")
+    return _page_response(request, page)
+
+
+def student_page(request: HttpRequest, key: str) -> HttpResponse:
+    """The student's page behind its private link; no login, and no sign of whether a key was close."""
+    page = services.published_page(key) if len(key) == 40 else None
+    if page is None:
+        text = "This page is not open. Ask your instructor for the link."
+        return HttpResponse(text, status=404, content_type="text/plain; charset=utf-8")
+    response = _page_response(request, page)
+    response["X-Robots-Tag"] = "noindex"
+    return response
+
+
+def _page_response(request: HttpRequest, page: FeedbackPage) -> HttpResponse:
+    nonce = str(request.csp_nonce)  # type: ignore[attr-defined]
+    response = HttpResponse(page_html(page).replace("<style>", f'<style nonce="{nonce}">', 1))
+    response["Cache-Control"] = "private, no-store"
+    return response

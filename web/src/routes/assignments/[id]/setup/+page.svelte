@@ -1,0 +1,34 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { page } from '$app/state';
+  import { api, take } from '$lib/api/client';
+  import SetUp from '$lib/setup/SetUp.svelte';
+
+  const client = useQueryClient();
+  const id = $derived(Number(page.params.id));
+  const assignment = createQuery(() => ({
+    queryKey: ['assignment', id],
+    queryFn: () => take(api.GET('/api/assignments/{assignment}', { params: { path: { assignment: id } } }))
+  }));
+</script>
+
+<svelte:head><title>Set up – Partitor</title></svelte:head>
+{#if assignment.data}
+  {#key `${id}-${assignment.data.version}`}
+    <SetUp
+      initial={{
+        spec: assignment.data.spec,
+        starter: assignment.data.starter,
+        reference: assignment.data.reference
+      }}
+      mayDecide={assignment.data.may_decide}
+      file="/api/assignments/{id}/file"
+      save={async (body) => {
+        const kept = await take(
+          api.PUT('/api/assignments/{assignment}', { params: { path: { assignment: id } }, body })
+        );
+        client.setQueryData(['assignment', id], kept);
+      }}
+    />
+  {/key}
+{/if}
