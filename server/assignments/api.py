@@ -5,9 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 import msgspec
-from config.schema import reference
-from courses.models import Course
-from courses.permissions import find_own, require_deciding
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema, extend_schema_field
@@ -16,6 +13,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from config.schema import reference
+from courses.models import Course
+from courses.permissions import find_own, require_deciding
 from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import write_assignment
 from partitor.exchange.report import SubmissionReport
@@ -75,9 +75,14 @@ def represent(assignment: Assignment, request: Request) -> dict[str, Any]:
     for file in assignment.given_files.all():
         files[file.kind][file.path] = file.text
     return {
-        "id": assignment.pk, "course": assignment.course_id, "course_title": assignment.course.title,
-        "title": assignment.title, "version": version.number, "may_decide": part != "assistant",
-        "spec": msgspec.to_builtins(version.spec()), **files,
+        "id": assignment.pk,
+        "course": assignment.course_id,
+        "course_title": assignment.course.title,
+        "title": assignment.title,
+        "version": version.number,
+        "may_decide": part != "assistant",
+        "spec": msgspec.to_builtins(version.spec()),
+        **files,
     }
 
 
@@ -95,9 +100,7 @@ def _take_files(assignment: Assignment, request: Request, data: dict[str, Any]) 
 class AssignmentsView(APIView):
     """A course's assignments."""
 
-    @extend_schema(
-        request=AssignmentInputSerializer, responses=AssignmentSerializer, operation_id="make_assignment"
-    )
+    @extend_schema(request=AssignmentInputSerializer, responses=AssignmentSerializer, operation_id="make_assignment")
     def post(self, request: Request, course: int) -> Response:
         """Make an assignment."""
         found = find_own(request, Course.objects, "", pk=course)
@@ -117,9 +120,7 @@ class AssignmentView(APIView):
         """What it asks."""
         return Response(represent(own_assignment(request, assignment), request))
 
-    @extend_schema(
-        request=AssignmentInputSerializer, responses=AssignmentSerializer, operation_id="change_assignment"
-    )
+    @extend_schema(request=AssignmentInputSerializer, responses=AssignmentSerializer, operation_id="change_assignment")
     def put(self, request: Request, assignment: int) -> Response:
         """Change what it asks; this makes a new version."""
         found = own_assignment(request, assignment)

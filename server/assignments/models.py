@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import msgspec
-from courses.models import Course
 from django.conf import settings
 from django.db import models
 
+from courses.models import Course
 from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import parse_assignment
-from partitor.program.program import Source
 from partitor.languages.registry import language_of
+from partitor.source import Source
 
 
 class Assignment(models.Model):
@@ -72,6 +72,4 @@ class GivenFile(models.Model):
 
     class Meta:
         ordering = ["path"]
-        constraints = [
-            models.UniqueConstraint(fields=["assignment", "kind", "path"], name="one_given_file_a_path")
-        ]
+        constraints = [models.UniqueConstraint(fields=["assignment", "kind", "path"], name="one_given_file_a_path")]

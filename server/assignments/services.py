@@ -5,18 +5,18 @@ from __future__ import annotations
 from typing import Any
 
 import msgspec
-from courses.models import Course
-from courses.services import note
 from django.db import transaction
 from django.db.models import Count, Q
 
+from courses.models import Course
+from courses.services import note
 from partitor.check import check
 from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import parse_assignment, write_assignment
 from partitor.exchange.report import SubmissionReport
 from partitor.languages.registry import language_of
-from partitor.program.program import Source
 from partitor.reading.collect import Submission
+from partitor.source import Source
 
 from .models import Assignment, AssignmentVersion, GivenFile
 
@@ -31,9 +31,13 @@ def assignment_lines(course: Course) -> list[dict[str, Any]]:
     )
     return [
         {
-            "id": a.pk, "title": a.title, "language": a.current().spec().language,
-            "submissions": a.submission_count, "unfinished": a.unfinished_count,
-            "unread": a.unread_count, "returned": a.returned_count,
+            "id": a.pk,
+            "title": a.title,
+            "language": a.current().spec().language,
+            "submissions": a.submission_count,
+            "unfinished": a.unfinished_count,
+            "unread": a.unread_count,
+            "returned": a.returned_count,
         }
         for a in counted
     ]

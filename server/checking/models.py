@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import msgspec
-from assignments.models import AssignmentVersion
 from django.db import models
 
+from assignments.models import AssignmentVersion
 from partitor.exchange.report import SubmissionReport
 
 
@@ -47,11 +47,10 @@ class ClassPattern(models.Model):
 
     assignment = models.ForeignKey("assignments.Assignment", on_delete=models.CASCADE, related_name="patterns")
     rule = models.CharField(max_length=40)
-    key = models.CharField(max_length=40)
     title = models.CharField(max_length=300)
     example = models.TextField()
     submissions = models.JSONField()
     """Ids of the submissions that have it."""
 
     class Meta:
-        ordering = ["-pk"]
+        ordering = ["pk"]

@@ -5,9 +5,12 @@ from __future__ import annotations
 from procrastinate.contrib.django import app
 
 
-def defer_receive(batch: int) -> None:
-    """Queue the dividing of a batch."""
-    app.configure_task("checking.tasks.receive_batch", queue="batches").defer(batch=batch)
+def defer_receive(batch: int, assignment: int) -> None:
+    """Queue the dividing of a batch. Batches of one assignment are divided one after the other, in the
+    order they came in, so that attempts are numbered as they were handed in."""
+    app.configure_task("checking.tasks.receive_batch", queue="batches", lock=f"assignment-{assignment}").defer(
+        batch=batch
+    )
 
 
 def defer_check(check: int) -> None:

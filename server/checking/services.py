@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-
 import msgspec
-from assignments.models import Assignment
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
-from review.services import keep_results
 
+from assignments.models import Assignment
 from partitor.check import check as check_submission
+from partitor.classwide.patterns import shared_patterns
 from partitor.exchange.report import SubmissionReport
 from partitor.records import Finding
+from review.services import keep_results
 
 from .models import Check, ClassPattern
 
@@ -29,8 +28,11 @@ def run(check_id: int) -> None:
     assignment = check.version.assignment
     try:
         report = check_submission(
-            check.attempt.work(), check.version.spec(), assignment.given("starter"),
-            assignment.given("reference"), settings.CHECK_SECONDS,
+            check.attempt.work(),
+            check.version.spec(),
+            assignment.given("starter"),
+            assignment.given("reference"),
+            settings.CHECK_SECONDS,
         )
     except Exception as problem:
         _fail(check, problem)
@@ -80,23 +82,18 @@ def latest_checks(assignment: Assignment) -> list[Check]:
 @transaction.atomic
 def finish_class(assignment: Assignment) -> None:
     """Find the templates that several submissions share."""
-    groups: dict[tuple[str, str], list[tuple[Check, Finding]]] = defaultdict(list)
-    for check in latest_checks(assignment):
-        seen = set()
-        for finding in check.record().findings:
-            key = (finding.rule, finding.pattern or finding.subject)
-            if key[1] and key not in seen:
-                seen.add(key)
-                groups[key].append((check, finding))
+    checks = {c.attempt.submission_id: c for c in latest_checks(assignment)}
+    patterns = shared_patterns({number: c.record() for number, c in checks.items()})
     assignment.patterns.all().delete()
-    shared = [(key, members) for key, members in groups.items() if len(members) >= 2]
-    shared.sort(key=lambda item: -len(item[1]))
     ClassPattern.objects.bulk_create(
         ClassPattern(
-            assignment=assignment, rule=rule, key=key[:40], title=members[0][1].message[:300],
-            example=_example(*members[0]), submissions=[c.attempt.submission_id for c, _ in members],
+            assignment=assignment,
+            rule=p.finding.rule,
+            title=p.title[:300],
+            example=_example(checks[p.first], p.finding),
+            submissions=list(p.submissions),
         )
-        for (rule, key), members in shared[:12]
+        for p in patterns
     )
 
 

@@ -19,9 +19,7 @@ def reference(record: type) -> dict[str, Any]:
 
 def add_core_records(result: dict[str, Any], generator: Any, request: Any, public: bool) -> dict[str, Any]:
     """drf-spectacular's hook: put the records' JSON schemas among the components."""
-    _, components = msgspec.json.schema_components(
-        RECORDS, ref_template="#/components/schemas/{name}"
-    )
+    _, components = msgspec.json.schema_components(RECORDS, ref_template="#/components/schemas/{name}")
     schemas = result.setdefault("components", {}).setdefault("schemas", {})
     for name, schema in components.items():
         schemas[_name(name)] = _renamed(_always_present(schema))

@@ -106,11 +106,13 @@ SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 
+ROUTE_ANNOUNCER = "'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo='"
+"""The one inline style: SvelteKit's hidden line that tells screen readers of a new page."""
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [NONE],
         "script-src": [SELF, NONCE],
-        "style-src": [SELF, NONCE],
+        "style-src": [SELF, NONCE, "'unsafe-hashes'", ROUTE_ANNOUNCER],
         "img-src": [SELF, "data:"],
         "font-src": [SELF],
         "connect-src": [SELF],

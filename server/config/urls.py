@@ -3,6 +3,7 @@
 from django.http import HttpRequest, HttpResponse
 from django.urls import include, path, re_path
 from drf_spectacular.views import SpectacularAPIView
+
 from returns.api import preview, student_page
 
 from .spa import page

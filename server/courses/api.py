@@ -143,8 +143,9 @@ class CoursesView(APIView):
         """Make a course."""
         given = NewCourseSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        course = services.create_course(request.user, given.validated_data["title"],
-                                        given.validated_data.get("term", ""))
+        course = services.create_course(
+            request.user, given.validated_data["title"], given.validated_data.get("term", "")
+        )
         return Response(CourseSerializer(course, context={"request": request}).data, status=201)
 
 
@@ -175,7 +176,8 @@ class RosterView(APIView):
 
     @extend_schema(
         request={"multipart/form-data": RosterUploadSerializer},
-        responses=RosterEntrySerializer(many=True), operation_id="read_roster",
+        responses=RosterEntrySerializer(many=True),
+        operation_id="read_roster",
     )
     def put(self, request: Request, course: int) -> Response:
         """Replace the class list by a CSV file."""
@@ -217,9 +219,7 @@ class MembersView(APIView):
         owner = found.memberships.filter(user=user, part=Membership.Part.OWNER).exists()
         if owner:
             return Response({"detail": "The owner stays the owner."}, status=400)
-        Membership.objects.update_or_create(
-            course=found, user=user, defaults={"part": given.validated_data["part"]}
-        )
+        Membership.objects.update_or_create(course=found, user=user, defaults={"part": given.validated_data["part"]})
         services.note(found, request.user, "member set", member=user.get_username())
         return Response(_members(found), status=201)
 

@@ -33,9 +33,7 @@ def replace_roster(course: Course, user: Any, data: bytes) -> int:
     rows = read_roster(data)
     known = {(e.name, e.number): e for e in course.roster.all()}
     for row in rows:
-        entry = known.pop((row.name, row.number), None) or RosterEntry(
-            course=course, name=row.name, number=row.number
-        )
+        entry = known.pop((row.name, row.number), None) or RosterEntry(course=course, name=row.name, number=row.number)
         entry.also = list(row.also)
         entry.save()
     RosterEntry.objects.filter(pk__in=[e.pk for e in known.values()], submissions=None).delete()

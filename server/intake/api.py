@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from typing import Any
 
-from assignments.api import own_assignment
-from checking.models import Check
-from courses.permissions import find_own, require_deciding
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
+
+from assignments.api import own_assignment
+from checking.models import Check
+from courses.permissions import find_own, require_deciding
 
 from . import services
 from .models import Batch, Submission
@@ -71,17 +72,28 @@ def represent(batch: Batch) -> dict[str, Any]:
         check = max(attempt.checks.all(), key=lambda c: c.pk)
         lines.append(
             {
-                "submission": attempt.submission_id, "name": attempt.submission.name,
-                "student": attempt.submission.student_id, "received_as": attempt.received_as,
-                "attempt": attempt.number, "state": check.state, "remarks": check.remark_count,
-                "problem": check.problem, "ignored": len(attempt.ignored),
+                "submission": attempt.submission_id,
+                "name": attempt.submission.name,
+                "student": attempt.submission.student_id,
+                "received_as": attempt.received_as,
+                "attempt": attempt.number,
+                "state": check.state,
+                "remarks": check.remark_count,
+                "problem": check.problem,
+                "ignored": len(attempt.ignored),
             }
         )
     return {
-        "id": batch.pk, "file_name": batch.file_name, "state": batch.state, "problem": batch.problem,
-        "junk": batch.junk, "created": batch.created, "total": len(lines),
+        "id": batch.pk,
+        "file_name": batch.file_name,
+        "state": batch.state,
+        "problem": batch.problem,
+        "junk": batch.junk,
+        "created": batch.created,
+        "total": len(lines),
         "done": sum(line["state"] in ENDED for line in lines),
-        "unread": list(batch.unread.values("name", "why")), "submissions": lines,
+        "unread": list(batch.unread.values("name", "why")),
+        "submissions": lines,
     }
 
 
@@ -97,7 +109,8 @@ class BatchesView(APIView):
         return Response([represent(b) for b in found.batches.all()[:20]])
 
     @extend_schema(
-        request={"multipart/form-data": BatchUploadSerializer}, responses=BatchSerializer,
+        request={"multipart/form-data": BatchUploadSerializer},
+        responses=BatchSerializer,
         operation_id="collect",
     )
     def post(self, request: Request, assignment: int) -> Response:

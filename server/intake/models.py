@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from assignments.models import Assignment
-from courses.models import RosterEntry
 from django.conf import settings
 from django.db import models
 
-from partitor.program.program import Source
+from assignments.models import Assignment
+from courses.models import RosterEntry
 from partitor.reading.collect import Submission as Work
+from partitor.source import Source
 
 
 class Batch(models.Model):
@@ -60,9 +60,7 @@ class Submission(models.Model):
 
     class Meta:
         ordering = ["name", "pk"]
-        constraints = [
-            models.UniqueConstraint(fields=["assignment", "student"], name="one_submission_a_student")
-        ]
+        constraints = [models.UniqueConstraint(fields=["assignment", "student"], name="one_submission_a_student")]
 
     def latest(self) -> Attempt:
         """The newest attempt."""
@@ -87,9 +85,7 @@ class Attempt(models.Model):
 
     def work(self) -> Work:
         """The attempt as the core reads it."""
-        sources = tuple(
-            Source(f.path, f.text, f.language, f.encoding, f.newline, f.original) for f in self.files.all()
-        )
+        sources = tuple(Source(f.path, f.text, f.language, f.encoding, f.newline, f.original) for f in self.files.all())
         return Work(self.submission.name, sources)
 
 

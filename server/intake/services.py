@@ -9,17 +9,17 @@ from pathlib import Path
 from typing import Any
 
 import msgspec
+from django.conf import settings
+from django.core.files.uploadedfile import UploadedFile
+from django.db import transaction
+from django.utils import timezone
+
 from assignments.models import Assignment
 from checking.models import Check
 from checking.queue import defer_check, defer_finish, defer_receive
 from courses.models import Course, RosterEntry
 from courses.roster import match_name
 from courses.services import note, roster_rows
-from django.conf import settings
-from django.core.files.uploadedfile import UploadedFile
-from django.db import transaction
-from django.utils import timezone
-
 from partitor.errors import UnreadableSubmission
 from partitor.reading.archives import Entry, Unpacked, Unpacker, is_archive
 from partitor.reading.collect import Batch as ReadBatch
@@ -41,11 +41,9 @@ def receive(assignment: Assignment, user: Any, uploads: list[UploadedFile]) -> B
     if len(uploads) > 1:
         title = f"{title} and {len(uploads) - 1} more"
     with transaction.atomic():
-        batch = Batch.objects.create(
-            assignment=assignment, user=user, file_name=title[:300], path=folder.name
-        )
+        batch = Batch.objects.create(assignment=assignment, user=user, file_name=title[:300], path=folder.name)
         note(assignment.course, user, "batch received", file=title, batch=batch.pk)
-        defer_receive(batch.pk)
+        defer_receive(batch.pk, assignment.pk)
     return batch
 
 
@@ -63,9 +61,7 @@ def divide(batch: Batch) -> None:
     with transaction.atomic():
         batch.state = Batch.State.CHECKING
         batch.save(update_fields=["state"])
-        Unread.objects.bulk_create(
-            Unread(batch=batch, name=u.name[:300], why=u.why) for u in found.unreadable
-        )
+        Unread.objects.bulk_create(Unread(batch=batch, name=u.name[:300], why=u.why) for u in found.unreadable)
     for work in found.submissions:
         match = match_name(work.name, rows)
         with transaction.atomic():
@@ -107,14 +103,21 @@ def store_attempt(batch: Batch, work: Work, student: RosterEntry | None) -> Atte
     Submission.objects.select_for_update().get(pk=submission.pk)
     number = submission.attempts.count() + 1
     attempt = Attempt.objects.create(
-        submission=submission, batch=batch, number=number, received_as=work.name[:300],
+        submission=submission,
+        batch=batch,
+        number=number,
+        received_as=work.name[:300],
         ignored=msgspec.to_builtins(work.ignored),
     )
     SourceFile.objects.bulk_create(
         SourceFile(
-            attempt=attempt, path=s.path, text=_storable(s.text),
+            attempt=attempt,
+            path=s.path,
+            text=_storable(s.text),
             original=None if s.original is None else _storable(s.original),
-            language=s.language or "", encoding=s.encoding, newline=s.newline,
+            language=s.language or "",
+            encoding=s.encoding,
+            newline=s.newline,
         )
         for s in work.sources
     )
@@ -142,9 +145,7 @@ def finish_if_done(batch_id: int) -> None:
     batch = Batch.objects.select_for_update().get(pk=batch_id)
     if batch.state != Batch.State.CHECKING:
         return
-    waiting = Check.objects.filter(
-        attempt__batch=batch, state__in=[Check.State.QUEUED, Check.State.RUNNING]
-    ).exists()
+    waiting = Check.objects.filter(attempt__batch=batch, state__in=[Check.State.QUEUED, Check.State.RUNNING]).exists()
     if not waiting:
         batch.state, batch.finished = Batch.State.DONE, timezone.now()
         batch.save(update_fields=["state", "finished"])
@@ -158,9 +159,7 @@ def cancel(batch: Batch, user: Any) -> None:
     if batch.state in {Batch.State.RECEIVED, Batch.State.CHECKING}:
         batch.state, batch.finished = Batch.State.CANCELLED, timezone.now()
         batch.save(update_fields=["state", "finished"])
-        Check.objects.filter(attempt__batch=batch, state=Check.State.QUEUED).update(
-            state=Check.State.CANCELLED
-        )
+        Check.objects.filter(attempt__batch=batch, state=Check.State.QUEUED).update(state=Check.State.CANCELLED)
         note(batch.assignment.course, user, "batch cancelled", batch=batch.pk)
 
 
@@ -168,12 +167,14 @@ def cancel(batch: Batch, user: Any) -> None:
 def assign_student(submission: Submission, student: RosterEntry | None, user: Any) -> Submission:
     """Say whose work this is. Where that student has work already, it becomes their next attempt."""
     note(
-        submission.assignment.course, user, "submission matched",
-        name=submission.name, student=student.name if student else "",
+        submission.assignment.course,
+        user,
+        "submission matched",
+        name=submission.name,
+        student=student.name if student else "",
     )
     existing = (
-        Submission.objects.filter(assignment=submission.assignment, student=student)
-        .exclude(pk=submission.pk).first()
+        Submission.objects.filter(assignment=submission.assignment, student=student).exclude(pk=submission.pk).first()
         if student
         else None
     )

@@ -4,24 +4,24 @@ from __future__ import annotations
 
 from typing import Any
 
-from assignments.api import own_assignment
-from courses.permissions import find_own, require_deciding
-from courses.services import note
 from csp.constants import SELF
-from csp.decorators import csp_update
+from csp.decorators import csp_replace
 from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.clickjacking import xframe_options_sameorigin
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
-from intake.models import Submission
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
-from review.models import Remark
 
+from assignments.api import own_assignment
+from courses.permissions import find_own, require_deciding
+from courses.services import note
+from intake.models import Submission
 from partitor.feedback.render import page_html
 from partitor.feedback.wording import FeedbackPage
+from review.models import Remark
 
 from . import services
 from .models import Handback
@@ -104,16 +104,27 @@ def _represent(assignment: Any, request: Request) -> dict[str, Any]:
         now = msgspec.to_builtins(page) if page else None
         students.append(
             {
-                "submission": submission.pk, "name": submission.name, "hint": handback.hint,
-                "held": handback.held, "words": handback.words, "ready": page is not None,
-                "reviewed": submission.reviewed, "remarks": len(page.remarks) if page else 0,
-                "total": page.total if page else "", "published": handback.published,
+                "submission": submission.pk,
+                "name": submission.name,
+                "hint": handback.hint,
+                "held": handback.held,
+                "words": handback.words,
+                "ready": page is not None,
+                "reviewed": submission.reviewed,
+                "remarks": len(page.remarks) if page else 0,
+                "total": page.total if page else "",
+                "published": handback.published,
                 "stale": bool(handback.published) and msgspec.json.encode(now) != msgspec.json.encode(handback.page),
                 "link": f"/s/{services.key_of(handback)}" if handback.published else "",
             }
         )
     part = assignment.course.memberships.get(user=request.user).part
-    return {"title": assignment.title, "may_decide": part != "assistant", "hint": plan.hint, "students": students}
+    return {
+        "title": assignment.title,
+        "may_decide": part != "assistant",
+        "hint": plan.hint,
+        "students": students,
+    }
 
 
 class HandbackInputSerializer(serializers.Serializer):
@@ -176,15 +187,13 @@ class GradebookView(APIView):
         return response
 
 
-@csp_update({"frame-ancestors": [SELF]})  # type: ignore[dict-item]
+@csp_replace({"frame-ancestors": [SELF]})  # type: ignore[dict-item]
 @xframe_options_sameorigin
 def preview(request: HttpRequest, submission: int) -> HttpResponse:
     """The page exactly as the student will get it, for the Return screen's frame."""
     found = None
     if request.user.is_authenticated:
-        found = Submission.objects.filter(
-            pk=submission, assignment__course__memberships__user=request.user
-        ).first()
+        found = Submission.objects.filter(pk=submission, assignment__course__memberships__user=request.user).first()
     if found is None:
         raise Http404
     page = services.page_for(found, services.plan_of(found.assignment), services.handback_of(found))

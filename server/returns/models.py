@@ -6,9 +6,7 @@ from django.db import models
 class ReturnPlan(models.Model):
     """How an assignment is handed back: the hint level for all."""
 
-    assignment = models.OneToOneField(
-        "assignments.Assignment", on_delete=models.CASCADE, related_name="return_plan"
-    )
+    assignment = models.OneToOneField("assignments.Assignment", on_delete=models.CASCADE, related_name="return_plan")
     hint = models.CharField(max_length=10, default="shape")
 
 

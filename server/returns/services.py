@@ -11,15 +11,14 @@ from collections.abc import Iterable
 from typing import Any
 
 import msgspec
-from assignments.models import Assignment
-from checking.models import Check
-from courses.services import note
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
-from intake.models import Attempt, Submission
-from review.models import Mark, Remark
 
+from assignments.models import Assignment
+from checking.models import Check
+from courses.services import note
+from intake.models import Attempt, Submission
 from partitor.exchange.report import SubmissionReport
 from partitor.exchange.scores import csv_text
 from partitor.feedback.render import page_html, page_markdown
@@ -27,6 +26,7 @@ from partitor.feedback.wording import FeedbackPage, RemarkText, feedback_page, r
 from partitor.reading.collect import file_name
 from partitor.records import Finding
 from partitor.scoring.rubric import Score
+from review.models import Mark, Remark
 
 from .models import Handback, ReturnPlan
 
@@ -85,9 +85,7 @@ def _totals(marks: Iterable[Mark]) -> tuple[float, float]:
     return sum(m.final_points or 0 for m in judged), sum(m.of for m in judged)
 
 
-def _chosen(
-    report: SubmissionReport, remarks: list[Remark]
-) -> list[tuple[Remark, Finding | None]]:
+def _chosen(report: SubmissionReport, remarks: list[Remark]) -> list[tuple[Remark, Finding | None]]:
     """Accepted remarks, and of the open ones the weightiest; weightiest first, own remarks last."""
     findings = {f.id: f for f in report.findings}
     known = [(r, findings.get(r.finding)) for r in remarks if r.state != Remark.State.ASIDE]
@@ -192,9 +190,12 @@ def gradebook(assignment: Assignment) -> str:
         points = [marks[c.id].final_points if c.id in marks else None for c in criteria]
         rows.append(
             [
-                submission.name, submission.student.number if submission.student else "",
+                submission.name,
+                submission.student.number if submission.student else "",
                 *("" if p is None else f"{p:g}" for p in points),
-                f"{total:g}", f"{out_of:g}", f"{100 * total / out_of:.1f}" if out_of else "",
+                f"{total:g}",
+                f"{out_of:g}",
+                f"{100 * total / out_of:.1f}" if out_of else "",
                 str(attempt.number),
             ]
         )

@@ -5,18 +5,18 @@ from __future__ import annotations
 from typing import Any
 
 import msgspec
-from assignments.api import ReportField, SpecField, own_assignment
-from checking.models import Check
-from checking.services import latest_checks
-from courses.permissions import find_own
 from drf_spectacular.utils import extend_schema
-from intake.models import Attempt, Submission
-from intake.services import missing_students
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from assignments.api import ReportField, SpecField, own_assignment
+from checking.models import Check
+from checking.services import latest_checks
+from courses.permissions import find_own
+from intake.models import Attempt, Submission
+from intake.services import missing_students
 from partitor.rules import RULES
 
 from . import services
@@ -126,10 +126,17 @@ def _member(submission: Submission, attempt: Attempt, check: Check | None) -> di
         rules[finding["rule"]] = rules.get(finding["rule"], 0) + 1
     total, out_of = totals(attempt)
     return {
-        "id": submission.pk, "name": submission.name, "matched": submission.student_id is not None,
-        "attempt": attempt.number, "state": current.state, "problem": current.problem,
-        "reviewed": submission.reviewed, "total": total, "of": out_of,
-        "measures": report["measures"] if report else {}, "rules": rules,
+        "id": submission.pk,
+        "name": submission.name,
+        "matched": submission.student_id is not None,
+        "attempt": attempt.number,
+        "state": current.state,
+        "problem": current.problem,
+        "reviewed": submission.reviewed,
+        "total": total,
+        "of": out_of,
+        "measures": report["measures"] if report else {},
+        "rules": rules,
         "silhouette": silhouette([(f.path, f.text) for f in attempt.files.all()], report),
     }
 
@@ -151,8 +158,17 @@ class MarkSerializer(serializers.ModelSerializer):
     class Meta:
         model = Mark
         fields = [
-            "criterion", "title", "level", "points", "of", "because", "set_level", "set_points", "set_by",
-            "set_at", "reason",
+            "criterion",
+            "title",
+            "level",
+            "points",
+            "of",
+            "because",
+            "set_level",
+            "set_points",
+            "set_by",
+            "set_at",
+            "reason",
         ]
 
 
@@ -208,9 +224,7 @@ class DeskSerializer(serializers.Serializer):
 
 def own_submission(request: Request, pk: int) -> Submission:
     """The submission, if it is in one of the person's courses."""
-    return find_own(
-        request, Submission.objects.select_related("assignment__course"), "assignment__course", pk=pk
-    )
+    return find_own(request, Submission.objects.select_related("assignment__course"), "assignment__course", pk=pk)
 
 
 class SubmissionView(APIView):
@@ -235,15 +249,24 @@ def _desk(submission: Submission, attempt: Attempt) -> dict[str, Any]:
         total, out_of = totals(other)
         attempts.append({"number": other.number, "created": other.created, "total": total, "of": out_of})
     return {
-        "id": submission.pk, "name": submission.name, "assignment": submission.assignment_id,
-        "assignment_title": submission.assignment.title, "spec": msgspec.to_builtins(check.version.spec()),
-        "attempt": attempt.number, "attempts": attempts, "received_as": attempt.received_as,
-        "state": check.state, "problem": check.problem, "reviewed": submission.reviewed,
-        "files": list(attempt.files.values("path", "text", "language")), "report": check.report,
+        "id": submission.pk,
+        "name": submission.name,
+        "assignment": submission.assignment_id,
+        "assignment_title": submission.assignment.title,
+        "spec": msgspec.to_builtins(check.version.spec()),
+        "attempt": attempt.number,
+        "attempts": attempts,
+        "received_as": attempt.received_as,
+        "state": check.state,
+        "problem": check.problem,
+        "reviewed": submission.reviewed,
+        "files": list(attempt.files.values("path", "text", "language")),
+        "report": check.report,
         "marks": MarkSerializer(attempt.marks.select_related("set_by"), many=True).data,
         "remarks": RemarkSerializer(attempt.remarks, many=True).data,
         "rule_titles": {rule: title for rule, (title, _) in RULES.items()},
-        "position": place + 1, "count": len(ids),
+        "position": place + 1,
+        "count": len(ids),
         "previous": ids[place - 1] if place else None,
         "next": ids[place + 1] if place + 1 < len(ids) else None,
     }

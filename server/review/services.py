@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from checking.models import Check
-from courses.services import note
 from django.db import transaction
 from django.utils import timezone
-from intake.models import Attempt, Submission
 from rest_framework.exceptions import ValidationError
 
+from checking.models import Check
+from courses.services import note
+from intake.models import Attempt, Submission
 from partitor.exchange.report import SubmissionReport
 from partitor.records import Finding
 
@@ -27,8 +27,12 @@ def keep_results(check: Check, report: SubmissionReport) -> None:
             attempt=attempt,
             criterion=score.criterion,
             defaults={
-                "title": criteria[score.criterion].title, "level": score.level, "points": score.points,
-                "of": score.of, "because": score.because, "order": order,
+                "title": criteria[score.criterion].title,
+                "level": score.level,
+                "points": score.points,
+                "of": score.of,
+                "because": score.because,
+                "order": order,
             },
         )
     known = {r.key: r for r in attempt.remarks.exclude(finding="")}
@@ -89,9 +93,7 @@ def change_remark(remark: Remark, user: Any, changes: dict[str, Any]) -> Remark:
 @transaction.atomic
 def add_remark(attempt: Attempt, user: Any, words: str, path: str, line: int | None) -> Remark:
     """The reviewer's own remark, to a line or to the whole."""
-    remark = Remark.objects.create(
-        attempt=attempt, words=words, path=path, line=line, state=Remark.State.ACCEPTED
-    )
+    remark = Remark.objects.create(attempt=attempt, words=words, path=path, line=line, state=Remark.State.ACCEPTED)
     note(attempt.submission.assignment.course, user, "remark made", submission=attempt.submission_id)
     return remark
 
@@ -101,4 +103,9 @@ def set_reviewed(submission: Submission, user: Any, reviewed: bool) -> None:
     """Mark a submission as looked through, or not."""
     submission.reviewed = reviewed
     submission.save(update_fields=["reviewed"])
-    note(submission.assignment.course, user, "reviewed" if reviewed else "not reviewed", submission=submission.pk)
+    note(
+        submission.assignment.course,
+        user,
+        "reviewed" if reviewed else "not reviewed",
+        submission=submission.pk,
+    )

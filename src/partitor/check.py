@@ -14,12 +14,13 @@ from .languages.registry import LANGUAGES
 from .procedures import slips
 from .procedures.calls import CallMap, map_calls, uncalled, undefined_calls
 from .procedures.required import Match, match_required, parameter_decides
-from .program.program import Procedure, Program, ProgramFile, Source
+from .program.program import Procedure, Program, ProgramFile
 from .reading.collect import Submission
 from .reading.starter import handed_out_lines
 from .records import Finding, Place, Routine, Step, Suggestion, WorkedAnswer
 from .repeats.find import Repeats, find_repeats
 from .scoring.rubric import score, totals
+from .source import Source
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.worked import Deadline, Worked, own_statements, work_through
 
@@ -109,7 +110,8 @@ class _Check:
         kept = [
             f
             for f in remarks.findings
-            if f.rule not in self.assignment.rules.off and not self._all_handed_out(f.places)
+            if f.rule not in self.assignment.rules.off
+            and (f.rule == "missing-function" or not self._all_handed_out(f.places))
         ]
         near = {f.subject for f in kept if f.rule == "missing-function"}
         found_near = {m.found[1].name for m in self.matches if m.state == "near" and m.found}
@@ -157,8 +159,12 @@ class _Check:
             if old.source.text != new.source.text
         }
         blocked = any(can_be_patched(self.program.by_path[path].source) for path in changed)
-        diff = "" if blocked else "".join(
-            unified_diff(self.program.by_path[path].source, new.source.text) for path, new in changed.items()
+        diff = (
+            ""
+            if blocked
+            else "".join(
+                unified_diff(self.program.by_path[path].source, new.source.text) for path, new in changed.items()
+            )
         )
         steps: tuple[Step, ...] = worked.steps
         return WorkedAnswer(
@@ -188,7 +194,7 @@ class _Check:
         unread = sum(len(names) for f in program.files for _, names in slips.unused_parameters(f, self.calls))
         not_alone = {f.subject for f in findings if f.rule in {"outer-variable", "unused-parameter"}}
         not_alone |= {p.name for t in self.repeats.twins for _, p in t.procedures[1:]}
-        required = [m for m in self.matches]
+        required = list(self.matches)
         present = [m for m in required if m.state == "there" and self._is_called(m)]
         return {
             "statements": statements,
@@ -217,7 +223,8 @@ class _Check:
             ),
             "well_named_share": share(
                 len(functions) - sum(len(slips.vague_names(f, frozenset())) for f in program.files),
-                len(functions), 1.0,
+                len(functions),
+                1.0,
             ),
             "possible_saving": share(max(0, lines - after), lines, 0.0),
         }
@@ -241,12 +248,10 @@ class _Check:
                 compound = any(tree.kind[n] in language.blocks for n in tree.children(s))
                 if compound or file.is_definition(s) or file.is_import(s) or file.is_bare_string(s):
                     continue
-                called = {
-                    file.called_name(n) for n in range(s, tree.end[s]) if tree.kind[n] == language.call
-                }
-                if not called - {"input", "int", "float", "str"} and not called & set(self.calls.defined):
-                    if tree.kind[s] in {"assignment", "return_statement"}:
-                        continue
+                called = {file.called_name(n) for n in range(s, tree.end[s]) if tree.kind[n] == language.call}
+                takes_in = not called - {"input", "int", "float", "str"} and not called & set(self.calls.defined)
+                if takes_in and tree.kind[s] in {"assignment", "return_statement"}:
+                    continue
                 total += 1
                 good += bool(called & set(self.calls.defined))
         return round(good / total, 4) if total and self.calls.defined else 0.0
@@ -270,7 +275,11 @@ class _Check:
     def _routines(self) -> tuple[Routine, ...]:
         return tuple(
             Routine(
-                f.path, p.name, p.start_line, p.end_line, own_statements(f, p),
+                f.path,
+                p.name,
+                p.start_line,
+                p.end_line,
+                own_statements(f, p),
                 tuple(sorted(set(self.calls.calls.get(p.name, {})) & set(self.calls.defined))),
             )
             for f in self.program.files

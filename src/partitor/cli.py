@@ -24,10 +24,10 @@ from .exchange.scores import scores_csv
 from .feedback.render import index_html, page_html, page_markdown
 from .feedback.wording import feedback_page
 from .languages.registry import LANGUAGES
-from .program.program import Source
 from .reading.archives import Entry, Unpacked
 from .reading.collect import Batch, Submission, Unreadable, batch_of, read_batch
 from .scoring.measures import MEASURES
+from .source import Source
 
 app = typer.Typer(
     add_completion=False,
@@ -61,7 +61,8 @@ def check(
         Path | None, typer.Option(help="Code that was handed out: a file or folder, never reported.")
     ] = None,
     reference: Annotated[
-        Path | None, typer.Option(help="A reference solution, to find where a missing function's job is done.")
+        Path | None,
+        typer.Option(help="A reference solution, to find where a missing function's job is done."),
     ] = None,
     jobs: Annotated[int, typer.Option(help="Submissions at a time; 0 takes one for each core.")] = 0,
     quiet: Annotated[bool, typer.Option("--quiet", help="Say nothing but errors.")] = False,

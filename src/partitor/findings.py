@@ -10,7 +10,7 @@ from .procedures import slips
 from .procedures.calls import CallMap, redefined, uncalled, undefined_calls
 from .procedures.required import Match
 from .program.program import Procedure, Program, ProgramFile
-from .program.shapes import template_key
+from .program.shapes import skeleton
 from .records import Change, Finding, Place, SlotColumn, Suggestion
 from .repeats.find import Limits, RepeatedBlock, Repeats, Run, Twins
 from .repeats.judge import inner_statements
@@ -56,8 +56,13 @@ class Remarks:
             self.suggestions.append(msgspec.structs.replace(suggestion, id=suggestion_id))
         self.findings.append(
             Finding(
-                id=f"f{len(self.findings) + 1}", rule=rule, message=message, weight=weight,
-                places=tuple(places), suggestion=suggestion_id, **more,  # type: ignore[arg-type]
+                id=f"f{len(self.findings) + 1}",
+                rule=rule,
+                message=message,
+                weight=weight,
+                places=tuple(places),
+                suggestion=suggestion_id,
+                **more,  # type: ignore[arg-type]
             )
         )
 
@@ -87,9 +92,7 @@ class Remarks:
         suggestion = self._suggest("function", lambda: function_candidate(table), table, "a function")
         size = inner_statements(table.copies[0])
         times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
-        message = (
-            f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
-        )
+        message = f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_twins(self, twins: Twins) -> None:
@@ -105,27 +108,35 @@ class Remarks:
         size = inner_statements(table.copies[0])
         first = table.copies[0]
         self.add(
-            rule, message, places, (len(table.copies) - 1) * size, suggestion, slots=suggestion.slots,
-            pattern=template_key(first.file, list(first.statements)),
+            rule,
+            message,
+            places,
+            (len(table.copies) - 1) * size,
+            suggestion,
+            slots=suggestion.slots,
+            pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )
 
-    def _suggest(
-        self, kind: str, make: Callable[[], Candidate], table: Table, goal: str
-    ) -> Suggestion:
+    def _suggest(self, kind: str, make: Callable[[], Candidate], table: Table, goal: str) -> Suggestion:
         """The proved suggestion; or an outline that says where the way leads and why it stops."""
         self.deadline.check()
         result = attempt(make)
         if isinstance(result, Proved):
             return _as_suggestion(result)
-        slots = tuple(
-            SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1)
-        )
+        slots = tuple(SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1))
         lines = sum(_code_lines(copy) for copy in table.copies)
         return Suggestion(
-            id="", kind=kind, title=f"Towards {goal} for the {len(table.copies)} copies", status="outline",
-            lines_before=lines, lines_after=lines, slots=slots, path=table.copies[0].file.path,
-            outline=_outline(kind, table), why_not=result,
+            id="",
+            kind=kind,
+            title=f"Towards {goal} for the {len(table.copies)} copies",
+            status="outline",
+            lines_before=lines,
+            lines_after=lines,
+            slots=slots,
+            path=table.copies[0].file.path,
+            outline=_outline(kind, table),
+            why_not=result,
         )
 
     # -- size ------------------------------------------------------------------------------------
@@ -140,9 +151,7 @@ class Remarks:
                 if folded > limits.procedure_statements or depth > limits.nesting:
                     self._add_oversized(file, procedure, limits, size, depth)
 
-    def _add_oversized(
-        self, file: ProgramFile, procedure: Procedure, limits: Limits, size: int, depth: int
-    ) -> None:
+    def _add_oversized(self, file: ProgramFile, procedure: Procedure, limits: Limits, size: int, depth: int) -> None:
         too_long = size > limits.procedure_statements
         reasons = []
         if too_long:
@@ -152,13 +161,15 @@ class Remarks:
         subject = procedure.name or "The main program"
         suggestion = self._step_suggestion(file, procedure, limits) if too_long else None
         self.add(
-            "oversized-procedure", f"{subject} {' and '.join(reasons)}.", [_span(file, procedure)],
-            max(1, size - limits.procedure_statements), suggestion, subject=procedure.name,
+            "oversized-procedure",
+            f"{subject} {' and '.join(reasons)}.",
+            [_span(file, procedure)],
+            max(1, size - limits.procedure_statements),
+            suggestion,
+            subject=procedure.name,
         )
 
-    def _step_suggestion(
-        self, file: ProgramFile, procedure: Procedure, limits: Limits
-    ) -> Suggestion | None:
+    def _step_suggestion(self, file: ProgramFile, procedure: Procedure, limits: Limits) -> Suggestion | None:
         tables = steps_of(file, procedure, limits.procedure_statements)
         for table in sorted(tables, key=lambda t: -inner_statements(t.copies[0])):
             self.deadline.check()
@@ -176,14 +187,20 @@ class Remarks:
             if match.state == "near" and match.found:
                 file, procedure = match.found
                 self.add(
-                    "missing-function", f"{name} is asked for; it is there as {procedure.name}.",
-                    [_span(file, procedure)], 4, subject=name,
+                    "missing-function",
+                    f"{name} is asked for; it is there as {procedure.name}.",
+                    [_span(file, procedure)],
+                    4,
+                    subject=name,
                 )
             elif match.state == "wrong" and match.found:
                 file, procedure = match.found
                 self.add(
-                    "missing-function", f"{name} is not as asked: it {match.wrong}.",
-                    [_span(file, procedure)], 3, subject=name,
+                    "missing-function",
+                    f"{name} is not as asked: it {match.wrong}.",
+                    [_span(file, procedure)],
+                    3,
+                    subject=name,
                 )
             elif match.state == "missing":
                 self._add_missing(match)
@@ -201,8 +218,12 @@ class Remarks:
         where = file.procedure_around(statements[0]).name
         place = f"in {where}" if where else "in the main program"
         self.add(
-            "missing-function", f"{name} is asked for and not there; these lines {place} do its job.",
-            [_place(copy)], 6, suggestion, subject=name,
+            "missing-function",
+            f"{name} is asked for and not there; these lines {place} do its job.",
+            [_place(copy)],
+            6,
+            suggestion,
+            subject=name,
         )
 
     def _somewhere(self) -> list[Place]:
@@ -226,7 +247,10 @@ class Remarks:
             hint = f"; {nearest} is" if nearest else ""
             lines = [Place(f.path, f.tree.start_line(n), f.tree.start_line(n)) for f, n, _ in uses]
             self.add(
-                "undefined-call", f"{name} is called, and nothing of that name is defined{hint}.", lines, 4,
+                "undefined-call",
+                f"{name} is called, and nothing of that name is defined{hint}.",
+                lines,
+                4,
                 subject=name,
             )
         for file, group in redefined(self.program):
@@ -234,7 +258,9 @@ class Remarks:
             self.add(
                 "redefined-function",
                 f"{group[0].name} is defined {number_word(len(group))} times; only the last one counts.",
-                lines, 4, subject=group[0].name,
+                lines,
+                4,
+                subject=group[0].name,
             )
         for file in self.program.files:
             self._add_file_slips(file, calls, entry, required, documented)
@@ -268,7 +294,7 @@ class Remarks:
             return
         places: list[Place] = []
         tree = file.tree
-        top = [s for s in file.blocks[0].statements]
+        top = list(file.blocks[0].statements)
         for s in loose:
             start, end = tree.start_line(s), tree.end_line(s)
             between = [t for t in top if places and places[-1].end_line < tree.start_line(t) < start]
@@ -279,12 +305,19 @@ class Remarks:
         count = len(loose)
         verb = "statement stands" if count == 1 else "statements stand"
         self.add(
-            "loose-code", f"{number_word(count).capitalize()} {verb} outside any function; {entry} is asked for.",
-            places, min(count, 6),
+            "loose-code",
+            f"{number_word(count).capitalize()} {verb} outside any function; {entry} is asked for.",
+            places,
+            min(count, 6),
         )
 
     def _about(
-        self, rule: str, file: ProgramFile, procedure: Procedure, message: str, weight: float,
+        self,
+        rule: str,
+        file: ProgramFile,
+        procedure: Procedure,
+        message: str,
+        weight: float,
         head_only: bool = False,
     ) -> None:
         place = _span(file, procedure)
@@ -299,17 +332,19 @@ def _as_suggestion(result: Proved) -> Suggestion:
     before, after = len(candidate.file.code_lines), len(result.after.code_lines)
     reason = can_be_patched(source)
     changes = tuple(Change(e.start, e.end, "\n".join(e.lines)) for e in candidate.edits)
-    touched = sum(
-        1
-        for e in candidate.edits
-        for line in range(e.start, e.end + 1)
-        if line in candidate.file.code_lines
-    )
+    touched = sum(1 for e in candidate.edits for line in range(e.start, e.end + 1) if line in candidate.file.code_lines)
     return Suggestion(
-        id="", kind=candidate.kind, title=candidate.title, status="outline" if reason else "proved",
-        lines_before=touched, lines_after=touched - (before - after), slots=candidate.slots,
-        path=source.path, changes=() if reason else tuple(sorted(changes, key=lambda c: c.start_line)),
-        diff="" if reason else unified_diff(source, result.after.source.text), why_not=reason,
+        id="",
+        kind=candidate.kind,
+        title=candidate.title,
+        status="outline" if reason else "proved",
+        lines_before=touched,
+        lines_after=touched - (before - after),
+        slots=candidate.slots,
+        path=source.path,
+        changes=() if reason else tuple(sorted(changes, key=lambda c: c.start_line)),
+        diff="" if reason else unified_diff(source, result.after.source.text),
+        why_not=reason,
         outline=reason and f"It can be done ({candidate.title.lower()}), but {reason}.",
     )
 
@@ -381,8 +416,7 @@ def _foldable(file: ProgramFile, procedure: Procedure, repeats: Repeats) -> int:
     calls = sum(
         len(table.copies)
         for table, kept in tables
-        if not kept
-        and any(c.file is file and c.statements[0] in gone for c in table.copies)
+        if not kept and any(c.file is file and c.statements[0] in gone for c in table.copies)
     )
     return len(gone) - calls
 

@@ -173,21 +173,26 @@ def _check_criterion(criterion: Criterion, index: int, refuse: Any) -> None:
 def write_assignment(assignment: Assignment) -> str:
     """The assignment as TOML text that `parse_assignment` reads back to an equal record."""
     parts = [
-        'format = "partitor-assignment"', "version = 1", f"title = {_toml(assignment.title)}",
-        f"language = {_toml(assignment.language)}", f"entry = {_toml(assignment.entry)}",
+        'format = "partitor-assignment"',
+        "version = 1",
+        f"title = {_toml(assignment.title)}",
+        f"language = {_toml(assignment.language)}",
+        f"entry = {_toml(assignment.entry)}",
     ]
     if assignment.pattern:
         parts.append(f"pattern = {_toml(assignment.pattern)}")
     parts += ["", "[limits]"]
     parts += [f"{k} = {v}" for k, v in msgspec.to_builtins(assignment.limits).items()]
     if assignment.rules != RuleChoice():
-        parts += ["", "[rules]", f"off = {_toml(list(assignment.rules.off))}",
-                  f"documented = {_toml(assignment.rules.documented)}"]
+        parts += [
+            "",
+            "[rules]",
+            f"off = {_toml(list(assignment.rules.off))}",
+            f"documented = {_toml(assignment.rules.documented)}",
+        ]
     for function in assignment.functions:
         parts += ["", "[[functions]]"]
-        parts += [
-            f"{k} = {_toml(v)}" for k, v in msgspec.to_builtins(function).items() if v is not None and v != []
-        ]
+        parts += [f"{k} = {_toml(v)}" for k, v in msgspec.to_builtins(function).items() if v is not None and v != []]
     for criterion in assignment.criteria:
         parts += ["", "[[criteria]]"]
         for key in ("id", "title", "measure", "points"):

@@ -9,9 +9,9 @@ from pathlib import Path
 
 import msgspec
 
-from ..program.program import Source
 from ..reading.collect import file_name
 from ..records import Suggestion
+from ..source import Source
 from .report import Report, SubmissionReport, report_json
 from .sarif import sarif
 

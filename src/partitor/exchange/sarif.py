@@ -29,13 +29,9 @@ def sarif(report: Report) -> bytes:
     ]
     order = {rule: index for index, rule in enumerate(RULES)}
     results = [
-        _result(submission.name, finding, order)
-        for submission in report.submissions
-        for finding in submission.findings
+        _result(submission.name, finding, order) for submission in report.submissions for finding in submission.findings
     ]
-    notices = [
-        {"level": "error", "message": {"text": f"{u.name}: {u.why}"}} for u in report.unreadable
-    ]
+    notices = [{"level": "error", "message": {"text": f"{u.name}: {u.why}"}} for u in report.unreadable]
     run: dict[str, Any] = {
         "tool": {"driver": {"name": "Partitor", "version": __version__, "rules": rules}},
         "columnKind": "unicodeCodePoints",

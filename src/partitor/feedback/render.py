@@ -40,9 +40,7 @@ def page_markdown(page: FeedbackPage) -> str:
 
 def index_html(report: Report, file_names: dict[str, str]) -> str:
     """The batch at a glance, with links to everything that was written."""
-    return _environment().get_template("index.html.j2").render(
-        report=report, file_names=file_names, style=_style()
-    )
+    return _environment().get_template("index.html.j2").render(report=report, file_names=file_names, style=_style())
 
 
 def _style() -> str:

@@ -74,9 +74,7 @@ def feedback_page(
     suggestions = {s.id: s for s in report.suggestions}
     remarks = tuple(remark_text(f, suggestions.get(f.suggestion or ""), texts, hint) for f in chosen)
     unread = [f"{i.path} was not read: it {i.why}." for i in report.ignored]
-    unread += [
-        f"{f.path}, line {p.line}: {p.message}." for f in report.files for p in f.problems[:3]
-    ]
+    unread += [f"{f.path}, line {p.line}: {p.message}." for f in report.files for p in f.problems[:3]]
     if report.unfinished:
         unread.append(report.unfinished)
     return FeedbackPage(
@@ -92,9 +90,7 @@ def feedback_page(
     )
 
 
-def remark_text(
-    finding: Finding, suggestion: Suggestion | None, texts: Mapping[str, str], hint: str
-) -> RemarkText:
+def remark_text(finding: Finding, suggestion: Suggestion | None, texts: Mapping[str, str], hint: str) -> RemarkText:
     """A finding in words: the place always, the outline with blanks or the code by hint level."""
     title, advice = RULES[finding.rule]
     code_title, code = "", ""
@@ -119,8 +115,7 @@ def remark_text(
 
 def _lines(finding: Finding) -> str:
     spans = [
-        str(p.start_line) if p.start_line == p.end_line else f"{p.start_line}–{p.end_line}"
-        for p in finding.places
+        str(p.start_line) if p.start_line == p.end_line else f"{p.start_line}–{p.end_line}" for p in finding.places
     ]
     shown = ", ".join(spans[:6]) + (" …" if len(spans) > 6 else "")
     return f"line {shown}" if len(spans) == 1 and "–" not in shown else f"lines {shown}"
@@ -153,8 +148,13 @@ def shape_of(suggestion: Suggestion) -> str:
         text = re.sub(rf"\b{name.group(1)}\([^()]*\)", f"{BLANK}({BLANK})", text)
         text = re.sub(rf"^(\s*)\w+(, \w+)* = {BLANK}\(", rf"\1{BLANK} = {BLANK}(", text, flags=re.MULTILINE)
     if suggestion.kind == "loop":
-        text = re.sub(r"^(\s*)for .+? in .*?:$", rf"\1for {BLANK} in {BLANK}:", text, count=1,
-                      flags=re.MULTILINE | re.DOTALL)
+        text = re.sub(
+            r"^(\s*)for .+? in .*?:$",
+            rf"\1for {BLANK} in {BLANK}:",
+            text,
+            count=1,
+            flags=re.MULTILINE | re.DOTALL,
+        )
     for word in sorted(hidden, key=len, reverse=True):
         text = re.sub(rf"\b{re.escape(word)}\b", BLANK, text)
     return text

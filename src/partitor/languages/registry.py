@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
+from functools import cache
 from pathlib import PurePosixPath
 
 import tree_sitter
@@ -34,7 +34,7 @@ def language_of(path: str, text: str = "") -> Language | None:
     return None
 
 
-@lru_cache(maxsize=None)
+@cache
 def parser_for(grammar: str) -> tree_sitter.Parser:
     """One parser a grammar and process; grammars ship inside the package, nothing is fetched."""
     return tree_sitter_language_pack.get_parser(grammar)  # type: ignore[arg-type]

@@ -81,9 +81,7 @@ def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile,
             continue
         for i in file.names.nodes:
             name = tree.text[i]
-            called = (
-                tree.kind[tree.parent[i]] == language.call and tree.field[i] == language.callee_field
-            )
+            called = tree.kind[tree.parent[i]] == language.call and tree.field[i] == language.callee_field
             if not called or name in language.builtins or file.names.role[i] is not Role.READ:
                 continue
             if file.names.owner(i) == UNBOUND:

@@ -91,10 +91,7 @@ def match_required(
 def _common_words(required: Sequence[RequiredFunction], function: RequiredFunction) -> set[str]:
     """Words that other required functions share: they tell this one's job from theirs only weakly."""
     return {
-        _stem(w)
-        for other in required
-        if other is not function
-        for w in words_of(other.name) + words_of(other.purpose)
+        _stem(w) for other in required if other is not function for w in words_of(other.name) + words_of(other.purpose)
     }
 
 
@@ -110,9 +107,7 @@ def _near_miss(
     return best
 
 
-def _what_is_wrong(
-    function: RequiredFunction, file: ProgramFile, procedure: Procedure, calls: CallMap
-) -> str:
+def _what_is_wrong(function: RequiredFunction, file: ProgramFile, procedure: Procedure, calls: CallMap) -> str:
     """What is not as asked of a function that is there, as a clause; "" where all is well."""
     count = len([p for p in procedure.parameters if p not in {"self", "cls"}])
     if not function.accepts(count):
@@ -165,16 +160,45 @@ def parameter_decides(file: ProgramFile, procedure: Procedure) -> bool:
 # -- where the job of a missing function is done ---------------------------------------------------
 
 PLAIN = frozenset(
-    "the a an of for and or to in on at by is are that this it one each all from with than as its how many "
-    "were was get do does gives give makes make works work out function".split()
+    """
+    the a an of for and or to in on at by is are that this it one each all from with than as its how many
+    were was get do does gives give makes make works work out function
+    """.split()
 )
 SIGNS = {
-    "count": ("+", "len"), "mean": ("/", "sum"), "average": ("/", "sum"), "sum": ("+", "sum"),
-    "total": ("+", "sum"), "largest": (">", "max"), "highest": (">", "max"), "smallest": ("<", "min"),
-    "lowest": ("<", "min"), "longest": (">", "max"), "print": ("print", "print"), "show": ("print", "print"),
-    "read": ("input", "open"), "ask": ("input", "input"), "sort": ("sort", "sorted"),
+    "count": ("+", "len"),
+    "mean": ("/", "sum"),
+    "average": ("/", "sum"),
+    "sum": ("+", "sum"),
+    "total": ("+", "sum"),
+    "largest": (">", "max"),
+    "highest": (">", "max"),
+    "smallest": ("<", "min"),
+    "lowest": ("<", "min"),
+    "longest": (">", "max"),
+    "print": ("print", "print"),
+    "show": ("print", "print"),
+    "read": ("input", "open"),
+    "ask": ("input", "input"),
+    "sort": ("sort", "sorted"),
 }
-GENERIC = frozenset("print prints show shows read reads ask asks get gets line lines one".split())
+GENERIC = frozenset(
+    [
+        "print",
+        "prints",
+        "show",
+        "shows",
+        "read",
+        "reads",
+        "ask",
+        "asks",
+        "get",
+        "gets",
+        "line",
+        "lines",
+        "one",
+    ]
+)
 WIDEST_JOB = 8
 
 
@@ -210,9 +234,7 @@ def find_job(
     return (best[1], best[2]) if best else None
 
 
-def _misfit(
-    file: ProgramFile, scope: int, window: tuple[int, ...], function: RequiredFunction
-) -> int:
+def _misfit(file: ProgramFile, scope: int, window: tuple[int, ...], function: RequiredFunction) -> int:
     """How far the window's inputs and results are from the parameters and result that are asked."""
     names, tree = file.names, file.tree
     taken = {n for n in needed_by(file, scope, window) if not n.isupper()}
@@ -231,9 +253,7 @@ def _misfit(
 
 
 def _windows(file: ProgramFile, statements: tuple[int, ...]) -> list[tuple[int, ...]]:
-    usable = [
-        not (file.is_definition(s) or file.is_import(s) or file.is_bare_string(s)) for s in statements
-    ]
+    usable = [not (file.is_definition(s) or file.is_import(s) or file.is_bare_string(s)) for s in statements]
     windows = []
     for start in range(len(statements)):
         for stop in range(start + 1, min(start + WIDEST_JOB, len(statements)) + 1):
@@ -250,9 +270,7 @@ def _stem(word: str) -> str:
     return word
 
 
-def _word_weight(
-    file: ProgramFile, window: tuple[int, ...], wanted: dict[str, float], name_words: list[str]
-) -> float:
+def _word_weight(file: ProgramFile, window: tuple[int, ...], wanted: dict[str, float], name_words: list[str]) -> float:
     """Share of the wanted words that the window, its comment and its variables show; 0 to 1."""
     tree = file.tree
     start, stop = window[0], tree.end[window[-1]]
@@ -263,9 +281,7 @@ def _word_weight(
     for comment in file.tree.comments:
         if first - 1 <= comment.line <= last:
             words.update({_stem(w): 2 for w in words_of(comment.text)})
-    tokens = set(tree.leaf_texts(start)) if len(window) == 1 else {
-        t for s in window for t in tree.leaf_texts(s)
-    }
+    tokens = set(tree.leaf_texts(start)) if len(window) == 1 else {t for s in window for t in tree.leaf_texts(s)}
     signs = [SIGNS[w] for w in name_words if w in SIGNS]
     signed = any(any(sign in token for token in tokens) for pair in signs for sign in pair)
     if signs and not signed:

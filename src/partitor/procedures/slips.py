@@ -33,9 +33,7 @@ def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure
         }
         if read & language.reflective:
             continue
-        unread = [
-            p for p in procedure.parameters if p not in read and p not in starred and not p.startswith("_")
-        ]
+        unread = [p for p in procedure.parameters if p not in read and p not in starred and not p.startswith("_")]
         if unread:
             found.append((procedure, unread))
     return found
@@ -94,9 +92,7 @@ def undocumented(file: ProgramFile) -> list[Procedure]:
         documented = first is not None and file.is_bare_string(first)
         head = file.tree.start_line(procedure.node)
         first_line = file.tree.start_line(first) if first is not None else head
-        commented = procedure.start_line - 1 in alone or any(
-            head <= c.line <= first_line for c in file.tree.comments
-        )
+        commented = procedure.start_line - 1 in alone or any(head <= c.line <= first_line for c in file.tree.comments)
         if not (documented or commented or procedure.name.startswith("__")):
             found.append(procedure)
     return found
@@ -226,9 +222,7 @@ def _length_in_sight(file: ProgramFile, loop: int, name: str) -> int | None:
     """The length of the list display that is the only thing ever given to `name`, never changed."""
     tree, names = file.tree, file.names
     writes = [
-        i
-        for i in names.nodes
-        if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
+        i for i in names.nodes if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
     ]
     if len(writes) != 1 or tree.kind[tree.parent[writes[0]]] != "assignment":
         return None
@@ -242,7 +236,11 @@ def _length_in_sight(file: ProgramFile, loop: int, name: str) -> int | None:
         indexed = tree.kind[parent] == "subscript" and tree.field[i] == "value"
         looped = tree.kind[parent] == "for_statement" and tree.field[i] == "right"
         measured = tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
-            "len", "print", "sum", "max", "min",
+            "len",
+            "print",
+            "sum",
+            "max",
+            "min",
         }
         if not (indexed or looped or measured):
             return None
@@ -266,8 +264,12 @@ def _false_at_start(file: ProgramFile, block: Block, position: int) -> str:
         return ""
     operator = tree.text[parts[1]]
     holds = {
-        "<": value < limit, "<=": value <= limit, ">": value > limit, ">=": value >= limit,
-        "==": value == limit, "!=": value != limit,
+        "<": value < limit,
+        "<=": value <= limit,
+        ">": value > limit,
+        ">=": value >= limit,
+        "==": value == limit,
+        "!=": value != limit,
     }.get(operator, True)
     return "" if holds else f"{name} is {value} when the loop is reached, so it never runs."
 
@@ -279,8 +281,7 @@ def _value_just_given(file: ProgramFile, block: Block, position: int, name: str)
         if tree.kind[s] == "assignment" and left is not None and tree.text[left] == name:
             return _whole_number(file, right) if right is not None else None
         if any(
-            tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)
-            for i in names.within(s, tree.end[s])
+            tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) for i in names.within(s, tree.end[s])
         ):
             return None
         if tree.kind[s] not in {"assignment", "call"}:

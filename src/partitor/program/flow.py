@@ -223,7 +223,9 @@ class _Analysis:
             leaving = after | exits.on_return | exits.on_error | exits.on_break | exits.on_continue
             after = self._branches([], finals, leaving, exits)
             exits = _Exits(
-                exits.on_break | after, exits.on_continue | after, exits.on_return | after,
+                exits.on_break | after,
+                exits.on_continue | after,
+                exits.on_return | after,
                 exits.on_error | after,
             )
         handled = self._branches([], others, after, exits) | after | exits.on_error

@@ -86,8 +86,10 @@ def resolve_names(tree: Tree) -> Names:
     scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
     for i in nodes:
         parent = tree.parent[i]
-        if role[i] is Role.WRITE and tree.field[i] == language.name_field and tree.kind[parent] in (
-            language.procedures | language.classes
+        if (
+            role[i] is Role.WRITE
+            and tree.field[i] == language.name_field
+            and tree.kind[parent] in (language.procedures | language.classes)
         ):
             scope[i] = inner_scope[parent]
     parent_scope = {s: inner_scope[s] for s in scopes if s}

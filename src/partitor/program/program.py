@@ -7,28 +7,9 @@ from functools import cached_property
 import msgspec
 
 from ..languages.table import Language
+from ..source import Source
 from .names import Names, resolve_names
 from .tree import Problem, Tree, parse
-
-
-class Source(msgspec.Struct, frozen=True):
-    """A file of a submission as text: in `text` lines end in LF, `raw` is as handed in.
-
-    `newline` is the commoner line end of the file, `encoding` the one it is stored in.
-    """
-
-    path: str
-    text: str
-    language: str | None
-    encoding: str = "utf-8"
-    newline: str = "\n"
-    original: str | None = None
-    """The text with the line ends (and byte order mark) it came with, where they differ from `text`."""
-
-    @property
-    def raw(self) -> str:
-        """The text exactly as handed in."""
-        return self.text if self.original is None else self.original
 
 
 class Block(msgspec.Struct, frozen=True):
@@ -200,9 +181,7 @@ def code_line_numbers(tree: Tree) -> frozenset[int]:
             first = tree.start_line(node)
             lines.add(first)
             if "\n" in text:
-                lines.update(
-                    n for n, part in enumerate(text.split("\n"), first) if part.strip()
-                )
+                lines.update(n for n, part in enumerate(text.split("\n"), first) if part.strip())
     return frozenset(lines)
 
 
@@ -221,9 +200,7 @@ def _find_blocks(tree: Tree) -> tuple[Block, ...]:
         elif kind in language.branches:
             around.append((tree.end[node], procedure, depth + 1))
         elif kind in language.blocks:
-            statements = tuple(
-                child for child in tree.children(node) if tree.kind[child] not in language.clauses
-            )
+            statements = tuple(child for child in tree.children(node) if tree.kind[child] not in language.clauses)
             blocks.append(Block(node, statements, procedure, depth))
     _ = stack
     return tuple(blocks)
@@ -242,9 +219,7 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
         decorated = tree.kind[parent] in language.wrappers
         if decorated:
             outer = parent
-        around = next(
-            (p for p in file.parents(node) if tree.kind[p] in language.procedures | language.classes), 0
-        )
+        around = next((p for p in file.parents(node) if tree.kind[p] in language.procedures | language.classes), 0)
         found.append(
             Procedure(
                 node,

@@ -87,14 +87,23 @@ def _is_variable(tree: Tree, node: int, language: Language) -> bool:
 
 def _is_called(tree: Tree, node: int, language: Language) -> bool:
     parent = tree.parent[node]
-    return (
-        tree.kind[parent] == language.call and tree.field[node] == language.callee_field
-    ) or tree.kind[parent] == language.member[0]
+    return (tree.kind[parent] == language.call and tree.field[node] == language.callee_field) or tree.kind[
+        parent
+    ] == language.member[0]
 
 
-def template_key(file: ProgramFile, statements: list[int]) -> str:
-    """A short text that is the same for the same shape in any submission: for class patterns."""
-    import hashlib
-
-    items = [_shape_items(file.tree, s) for s in statements]
-    return hashlib.blake2b(repr(items).encode(), digest_size=8).hexdigest()
+def skeleton(file: ProgramFile, statements: list[int]) -> str:
+    """What the statements do, in words that stay the same from student to student: their kinds and
+    the built-ins and methods they call, in order. Used to tell shared patterns in a class."""
+    tree, language = file.tree, file.language
+    own = {procedure.name for procedure in file.procedures}
+    words: list[str] = []
+    for s in statements:
+        for node in range(s, tree.end[s]):
+            kind = tree.kind[node]
+            if kind == language.call:
+                name = file.called_name(node)
+                words.append("own" if name in own else name)
+            elif kind in language.branches or kind in language.clauses or kind.endswith("assignment"):
+                words.append(kind.partition("_")[0])
+    return " ".join(words)

@@ -77,9 +77,7 @@ class Unpacker:
     def unpack(self, name: str, data: bytes, depth: int = 1) -> Unpacked:
         """All files of the archive `name`. Raises UnreadableSubmission where it must be refused."""
         if depth > self.limits.depth:
-            raise UnreadableSubmission(
-                f"{name}: archives inside archives go more than {self.limits.depth} deep"
-            )
+            raise UnreadableSubmission(f"{name}: archives inside archives go more than {self.limits.depth} deep")
         result = Unpacked([], refused=[])
         for path, size, read in self._members(name, data):
             self._member(name, path, size, read, result)
@@ -100,9 +98,7 @@ class Unpacker:
             return
         self.size += size
         if self.size > self.limits.unpacked:
-            raise UnreadableSubmission(
-                f"{name}: unpacks to more than {self.limits.unpacked // 1_000_000} MB"
-            )
+            raise UnreadableSubmission(f"{name}: unpacks to more than {self.limits.unpacked // 1_000_000} MB")
         content = read(most)  # type: ignore[operator]
         if isinstance(content, str):
             result.refused.append((clean, content))
@@ -147,8 +143,7 @@ class Unpacker:
                     total += member.size
                     if total > most:
                         raise UnreadableSubmission(
-                            f"{name}: unpacks to more than {most // 1_000_000} MB or "
-                            f"{self.limits.ratio} times its size"
+                            f"{name}: unpacks to more than {most // 1_000_000} MB or {self.limits.ratio} times its size"
                         )
                     stream = archive.extractfile(member)
                     content = stream.read() if stream else b""

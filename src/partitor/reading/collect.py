@@ -11,7 +11,7 @@ import msgspec
 
 from ..errors import UnreadableSubmission
 from ..languages.registry import language_of
-from ..program.program import Source
+from ..source import Source
 from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive
 from .encoding import decode
 from .junk import is_junk
@@ -47,9 +47,7 @@ class Batch(msgspec.Struct, frozen=True):
     unreadable: tuple[Unreadable, ...]
 
 
-def read_batch(
-    path: Path, pattern: str = "", language: str = "auto", limits: UnpackLimits | None = None
-) -> Batch:
+def read_batch(path: Path, pattern: str = "", language: str = "auto", limits: UnpackLimits | None = None) -> Batch:
     """Read a folder or archive of a whole class. Raises UnreadableSubmission where it is neither."""
     if path.is_dir():
         unpacked = _read_folder(path, limits or UnpackLimits())
@@ -74,9 +72,7 @@ def batch_of(
             continue
         result = submission_of(name, entries, refused, language)
         (submissions if isinstance(result, Submission) else unreadable).append(result)  # type: ignore[arg-type]
-    return Batch(
-        tuple(sorted(submissions, key=lambda s: s.name)), tuple(sorted(unreadable, key=lambda u: u.name))
-    )
+    return Batch(tuple(sorted(submissions, key=lambda s: s.name)), tuple(sorted(unreadable, key=lambda u: u.name)))
 
 
 def submission_of(

@@ -6,12 +6,37 @@ from pathlib import PurePosixPath
 
 FOLDERS = frozenset(
     {
-        "__MACOSX", "__pycache__", ".git", ".svn", ".idea", ".vscode", ".settings", "node_modules", ".venv",
-        "venv", ".ipynb_checkpoints", ".mypy_cache", ".pytest_cache",
+        "__MACOSX",
+        "__pycache__",
+        ".git",
+        ".svn",
+        ".idea",
+        ".vscode",
+        ".settings",
+        "node_modules",
+        ".venv",
+        "venv",
+        ".ipynb_checkpoints",
+        ".mypy_cache",
+        ".pytest_cache",
     }
 )
 NAMES = frozenset({".ds_store", "thumbs.db", "desktop.ini", ".gitignore", ".project", ".classpath"})
-ENDINGS = (".pyc", ".pyo", ".class", ".o", ".obj", ".exe", ".dll", ".so", "~", ".swp", ".swo", ".tmp", ".lock")
+ENDINGS = (
+    ".pyc",
+    ".pyo",
+    ".class",
+    ".o",
+    ".obj",
+    ".exe",
+    ".dll",
+    ".so",
+    "~",
+    ".swp",
+    ".swo",
+    ".tmp",
+    ".lock",
+)
 
 
 def is_junk(path: str) -> bool:

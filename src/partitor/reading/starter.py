@@ -6,7 +6,7 @@ import difflib
 from collections.abc import Sequence
 from pathlib import PurePosixPath
 
-from ..program.program import Source
+from ..source import Source
 
 
 def handed_out_lines(sources: Sequence[Source], starter: Sequence[Source]) -> frozenset[tuple[str, int]]:

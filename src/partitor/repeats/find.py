@@ -9,7 +9,7 @@ import msgspec
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
 from .judge import worth_a_function, worth_a_loop, worth_merging
-from .periods import maximal_repetitions
+from .periods import Repetition, explains, maximal_repetitions
 from .slots import Copy, Table, compare
 from .suffixes import maximal_repeats
 
@@ -63,9 +63,7 @@ class _Sequence(msgspec.Struct, frozen=True, eq=False):
 
 
 class _Finder:
-    def __init__(
-        self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]]
-    ) -> None:
+    def __init__(self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]]) -> None:
         self.program = program
         self.limits = limits
         self.handed_out = handed_out
@@ -106,10 +104,16 @@ class _Finder:
 
     def _runs(self, sequence: _Sequence) -> list[Run]:
         candidates = []
-        for found in maximal_repetitions(sequence.symbols, max(2, self.limits.run_copies)):
+        worthy: list[Repetition] = []
+        tree = sequence.file.tree
+        exact = [self.shapes.exact(tree, s) for s in sequence.block.statements]
+        for found in maximal_repetitions(sequence.symbols, max(2, self.limits.run_copies), exact):
+            if any(explains(shorter, found) for shorter in worthy):
+                continue
             run = self._best_offset(sequence, found.start, found.stop, found.period)
             if run is not None:
                 candidates.append(run)
+                worthy.append(found)
         candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
         chosen: list[Run] = []
         for run in candidates:
@@ -120,13 +124,12 @@ class _Finder:
     def _best_offset(self, sequence: _Sequence, start: int, stop: int, period: int) -> Run | None:
         """Where in a stretch the copies begin: where paragraphs begin, else as early as possible."""
         count = (stop - start) // period
-        best: tuple[tuple[int, int], Run] | None = None
+        best: tuple[tuple[int, int, int], Run] | None = None
         for offset in range((stop - start) % period + 1):
             first = start + offset
             statements = sequence.block.statements
             copies = [
-                Copy(sequence.file, statements[first + k * period : first + (k + 1) * period])
-                for k in range(count)
+                Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
             ]
             table = compare(copies)
             if table is None or not worth_a_loop(table, self.limits.run_copies):
@@ -137,7 +140,7 @@ class _Finder:
             left_over = statements[end:stop]
             rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
             heads = sum(_starts_paragraph(copy) for copy in copies)
-            rank = (heads, -offset)
+            rank = (heads, -len(table.columns), -offset)
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
         return best[1] if best else None
@@ -177,9 +180,7 @@ class _Finder:
             for procedure in file.procedures[1:]:
                 body = file.tree.child(procedure.node, file.language.body_field)
                 block = file.block_at.get(body) if body is not None else None
-                statements = tuple(
-                    s for s in (block.statements if block else ()) if not file.is_bare_string(s)
-                )
+                statements = tuple(s for s in (block.statements if block else ()) if not file.is_bare_string(s))
                 if not statements or (file.path, procedure.start_line) in self.handed_out:
                     continue
                 key = (
@@ -312,7 +313,5 @@ def _without_run_copies(copies: list[Copy], runs: list[Run]) -> list[Copy]:
 
 def _overlap(table: Table, other: Table) -> bool:
     return any(
-        a.file is b.file and a.span[0] < b.span[1] and b.span[0] < a.span[1]
-        for a in table.copies
-        for b in other.copies
+        a.file is b.file and a.span[0] < b.span[1] and b.span[0] < a.span[1] for a in table.copies for b in other.copies
     )

@@ -16,9 +16,7 @@ MOST_LISTED = 3
 
 def code_lines(copy: Copy) -> int:
     """Lines with code on which the copy stands."""
-    return sum(
-        1 for line in range(copy.start_line, copy.end_line + 1) if line in copy.file.code_lines
-    )
+    return sum(1 for line in range(copy.start_line, copy.end_line + 1) if line in copy.file.code_lines)
 
 
 def worth_a_loop(table: Table, fewest_copies: int) -> bool:
@@ -71,7 +69,8 @@ def worth_merging(table: Table) -> bool:
     spots = sum(len(column.spots) for column in table.columns)
     if _unlike_prints(table.copies[0], table.columns) and table.columns:
         return False
-    return table.constant_tokens >= 6 and table.constant_tokens >= 2 * spots
+    enough = 4 if inner >= 3 else 6
+    return table.constant_tokens >= enough and table.constant_tokens >= 2 * spots
 
 
 def inner_statements(copy: Copy) -> int:
@@ -94,10 +93,7 @@ def _only_asserts(copy: Copy) -> bool:
     tree = copy.file.tree
     return all(
         tree.kind[s] == "assert_statement"
-        or (
-            tree.kind[s] == copy.file.language.call
-            and copy.file.called_name(s).lower().startswith("assert")
-        )
+        or (tree.kind[s] == copy.file.language.call and copy.file.called_name(s).lower().startswith("assert"))
         for s in copy.statements
     )
 
@@ -106,10 +102,7 @@ def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
     """A series of prints in which whole texts differ is prose, not repetition."""
     file, language = copy.file, copy.file.language
     tree = file.tree
-    if not all(
-        tree.kind[s] == language.call and file.called_name(s) in language.output_calls
-        for s in copy.statements
-    ):
+    if not all(tree.kind[s] == language.call and file.called_name(s) in language.output_calls for s in copy.statements):
         return False
     if not columns:
         return False

@@ -25,8 +25,12 @@ class Repetition(msgspec.Struct, frozen=True):
     period: int
 
 
-def maximal_repetitions(symbols: Sequence[int], fewest_copies: int) -> list[Repetition]:
+def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, finer: Sequence[int] = ()) -> list[Repetition]:
     """All maximal repetitions of at least `fewest_copies` whole copies, shortest period first.
+
+    `finer` symbols (equal only where `symbols` are) help to see long periods in monotonous sequences.
+    Multiples of a period are among them: whether the shorter copies are worth anything is for the
+    caller to say, with `explains`.
 
     >>> maximal_repetitions([7, 1, 2, 1, 2, 1, 2, 9], 3)
     [Repetition(start=1, stop=7, period=2)]
@@ -36,30 +40,30 @@ def maximal_repetitions(symbols: Sequence[int], fewest_copies: int) -> list[Repe
         return []
     text = np.array(symbols, dtype=np.int64)
     found: list[Repetition] = []
-    for period in _promising_periods(text, n // fewest_copies, fewest_copies):
+    hints = [text] if len(finer) != n else [text, np.array(finer, dtype=np.int64)]
+    for period in _promising_periods(hints, n // fewest_copies, fewest_copies):
         same = np.flatnonzero(np.diff(np.concatenate(([0], text[period:] == text[:-period], [0]))))
         for start, stop in zip(same[::2].tolist(), same[1::2].tolist(), strict=True):
             stretch = Repetition(start, stop + period, period)
             whole = stretch.stop - stretch.start >= period * fewest_copies
-            if whole and not any(_explains(shorter, stretch) for shorter in found):
+            if whole:
                 found.append(stretch)
     return found
 
 
-def _promising_periods(text: np.typing.NDArray[np.int64], longest: int, copies: int) -> list[int]:
+def _promising_periods(texts: Sequence[np.typing.NDArray[np.int64]], longest: int, copies: int) -> list[int]:
     """Periods that some symbol shows between consecutive occurrences of itself, often enough."""
-    order = np.argsort(text, kind="stable")
-    gaps = np.diff(order)
-    gaps = gaps[(text[order][1:] == text[order][:-1])]
-    gaps = gaps[(gaps <= min(longest, LONGEST_PERIOD))]
-    periods, counts = np.unique(gaps, return_counts=True)
-    return [int(p) for p, count in zip(periods, counts, strict=True) if count >= copies - 1]
+    promising: set[int] = set()
+    for text in texts:
+        order = np.argsort(text, kind="stable")
+        gaps = np.diff(order)
+        gaps = gaps[(text[order][1:] == text[order][:-1])]
+        gaps = gaps[(gaps <= min(longest, LONGEST_PERIOD))]
+        periods, counts = np.unique(gaps, return_counts=True)
+        promising.update(int(p) for p, count in zip(periods, counts, strict=True) if count >= copies - 1)
+    return sorted(promising)
 
 
-def _explains(shorter: Repetition, stretch: Repetition) -> bool:
+def explains(shorter: Repetition, stretch: Repetition) -> bool:
     """A period that is a multiple of one already found on the same stretch says nothing new."""
-    return (
-        stretch.period % shorter.period == 0
-        and shorter.start <= stretch.start
-        and stretch.stop <= shorter.stop
-    )
+    return stretch.period % shorter.period == 0 and shorter.start <= stretch.start and stretch.stop <= shorter.stop

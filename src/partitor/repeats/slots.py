@@ -7,6 +7,7 @@ the smallest enclosing expression becomes a slot with one value a copy. Linear i
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections.abc import Sequence
 
@@ -65,7 +66,7 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
         if numbers is None or len(numbers) < 2:
             return None
         step = numbers[1] - numbers[0]
-        even = all(b - a == step for a, b in zip(numbers, numbers[1:], strict=False))
+        even = all(b - a == step for a, b in itertools.pairwise(numbers))
         return step if even and step else None
 
 
@@ -126,9 +127,26 @@ class _Walk:
 
 VALUE_KINDS = frozenset(
     {
-        "identifier", "integer", "float", "string", "true", "false", "none", "unary_operator", "subscript",
-        "attribute", "binary_operator", "call", "list", "tuple", "dictionary", "concatenated_string",
-        "comparison_operator", "boolean_operator", "not_operator", "parenthesized_expression",
+        "identifier",
+        "integer",
+        "float",
+        "string",
+        "true",
+        "false",
+        "none",
+        "unary_operator",
+        "subscript",
+        "attribute",
+        "binary_operator",
+        "call",
+        "list",
+        "tuple",
+        "dictionary",
+        "concatenated_string",
+        "comparison_operator",
+        "boolean_operator",
+        "not_operator",
+        "parenthesized_expression",
         "conditional_expression",
     }
 )
@@ -163,9 +181,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
         if inside:
             return inside
     numbers = _integers(texts)
-    is_name = all(
-        f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True)
-    )
+    is_name = all(f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True))
     return [
         Column(
             values=texts,
@@ -180,8 +196,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
 def _is_target(file: ProgramFile, node: int) -> bool:
     names = file.names
     return any(
-        names.role[i] in WRITES and names.role[i] is not Role.PARAMETER
-        for i in names.within(node, file.tree.end[node])
+        names.role[i] in WRITES and names.role[i] is not Role.PARAMETER for i in names.within(node, file.tree.end[node])
     ) or (file.tree.field[node] == "left" and file.tree.kind[file.tree.parent[node]] == "assignment")
 
 

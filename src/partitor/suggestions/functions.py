@@ -62,9 +62,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         file=file,
         edits=tuple(edits),
         claim=NewFunction(file.path, name),
-        slots=tuple(
-            SlotColumn(interface.filled.get(c, c.values[0]), c.values) for c in table.columns
-        ),
+        slots=tuple(SlotColumn(interface.filled.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
     )
@@ -72,13 +70,11 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
 
 def _interface(table: Table, namer: Namer) -> Interface:
     copies = table.copies
-    file = copies[0].file
     scopes = [_scope(copy) for copy in copies]
     renames = [
-        {c.values[0]: c.values[k] for c in table.columns if c.is_name and _is_variable(c)}
-        for k in range(len(copies))
+        {c.values[0]: c.values[k] for c in table.columns if c.is_name and _is_variable(c)} for k in range(len(copies))
     ]
-    inputs = _inputs(copies[0], scopes[0])
+    inputs = [n for n in _inputs(copies[0], scopes[0]) if not _only_in_slots(copies[0], n, table)]
     results = _results(copies, scopes, renames)
     first_line_order = _order_of_names(copies[0])
     parameters: list[tuple[int, str, tuple[str, ...]]] = []
@@ -126,10 +122,20 @@ def _scope(copy: Copy) -> int:
 
 def _assigned(copy: Copy, name: str) -> bool:
     names, tree = copy.file.names, copy.file.tree
-    return any(
-        tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)
-        for i in names.within(*copy.span)
-    )
+    return any(tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) for i in names.within(*copy.span))
+
+
+def _only_in_slots(copy: Copy, name: str, table: Table) -> bool:
+    """True where the first copy mentions `name` nowhere but inside values that differ."""
+    tree = copy.file.tree
+    spans = [
+        (spot.nodes[0], tree.end[spot.nodes[0]])
+        for column in table.columns
+        if not _is_variable(column)
+        for spot in column.spots
+    ]
+    uses = [i for i in copy.file.names.within(*copy.span) if tree.text[i] == name]
+    return all(any(start <= i < stop for start, stop in spans) for i in uses)
 
 
 def _inputs(copy: Copy, scope: int) -> list[str]:
@@ -154,9 +160,7 @@ def _changes(file: ProgramFile, name: str) -> bool:
     )
 
 
-def _results(
-    copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]]
-) -> list[str]:
+def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]]) -> list[str]:
     """Variables of the first copy that some copy's surroundings need afterwards."""
     file, names = copies[0].file, copies[0].file.names
     order = _order_of_names(copies[0])
@@ -182,9 +186,7 @@ def _order_of_names(copy: Copy) -> dict[str, int]:
     return order
 
 
-def _definition_edit(
-    file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style
-) -> Edit:
+def _definition_edit(file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style) -> Edit:
     """Insert the definition where this student would: after earlier functions, else before use."""
     tree = file.tree
     top = file.blocks[0].statements
@@ -235,8 +237,4 @@ def _comments_of(copy: Copy, first: Copy) -> list[str]:
     """Comments inside a copy that the first copy, which becomes the body, does not have."""
     file = copy.file
     known = {c.text for c in file.tree.comments if first.start_line <= c.line <= first.end_line}
-    return [
-        c.text
-        for c in file.tree.comments
-        if copy.start_line <= c.line <= copy.end_line and c.text not in known
-    ]
+    return [c.text for c in file.tree.comments if copy.start_line <= c.line <= copy.end_line and c.text not in known]

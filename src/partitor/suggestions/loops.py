@@ -84,9 +84,7 @@ def _not_derivable(even: Sequence[Column]) -> list[Column]:
     return [even[0]] if even else []
 
 
-def _counting(
-    table: Table, even: Sequence[Column], leading: dict[Column, str], namer: Namer
-) -> Plan:
+def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], namer: Namer) -> Plan:
     """All columns step evenly (or nothing differs): a range, the others computed from it."""
     count = len(table.copies)
     if not even:
@@ -115,8 +113,12 @@ def _driver(even: Sequence[Column], leading: dict[Column, str]) -> Column | None
         return None
     return min(
         fitting,
-        key=lambda c: (c not in leading, abs(c.step() or 1) != 1, (c.numbers or (9,))[0] not in (0, 1),
-                       abs(c.step() or 1)),
+        key=lambda c: (
+            c not in leading,
+            abs(c.step() or 1) != 1,
+            (c.numbers or (9,))[0] not in (0, 1),
+            abs(c.step() or 1),
+        ),
     )
 
 
@@ -158,9 +160,7 @@ def _listing(
     return Plan(tuple(variables[c] for c in order), "[{}]", rows, filled, absorbed)
 
 
-def _enumerating(
-    counter: Column, listed: Column, even: Sequence[Column], namer: Namer, table: Table
-) -> Plan:
+def _enumerating(counter: Column, listed: Column, even: Sequence[Column], namer: Namer, table: Table) -> Plan:
     assert counter.numbers is not None
     number, value = namer.column(counter, table.copies), namer.column(listed, table.copies)
     first = counter.numbers[0]
@@ -173,15 +173,13 @@ def _enumerating(
 def _leading_assignments(table: Table) -> dict[Column, str]:
     """Columns that each copy assigns to a variable before it mentions it, with the variable."""
     first = table.copies[0]
-    file, tree = first.file, first.file.tree
+    _file, tree = first.file, first.file.tree
     found: dict[Column, str] = {}
     for statement in first.statements:
         left, right = tree.child(statement, "left"), tree.child(statement, "right")
         if tree.kind[statement] != "assignment" or left is None or right is None or not tree.text[left]:
             continue
-        column = next(
-            (c for c in table.columns if any(s.nodes[0] == right and s.group < 0 for s in c.spots)), None
-        )
+        column = next((c for c in table.columns if any(s.nodes[0] == right and s.group < 0 for s in c.spots)), None)
         if column is None or column in found or tree.child(statement, "type") is not None:
             continue
         name = tree.text[left]

@@ -39,8 +39,12 @@ def merge_candidate(twins: Twins) -> Candidate:
     definition = writer.function_lines(name, parameters, body, (), style)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
     edits += [_removal(file, p) for p in procedures[1:]]
-    edits += _calls(file, procedures, name, {p.name: [c.values[k] for c in _by_name(values)]
-                                             for k, p in enumerate(procedures)})
+    edits += _calls(
+        file,
+        procedures,
+        name,
+        {p.name: [c.values[k] for c in _by_name(values)] for k, p in enumerate(procedures)},
+    )
     return Candidate(
         kind="merge",
         title=f"One function {name}({', '.join(parameters)}) in place of {len(procedures)}",
@@ -57,9 +61,7 @@ def _by_name(values: dict[str, Column]) -> list[Column]:
     return list(values.values())
 
 
-def _values(
-    twins: Twins, columns: Sequence[Column], namer: Namer
-) -> tuple[dict[str, Column], dict[Column, str]]:
+def _values(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[dict[str, Column], dict[Column, str]]:
     """New parameter → its column, and what to write in place of each column."""
     copies = twins.table.copies
     values: dict[str, Column] = {}
@@ -93,9 +95,7 @@ def _removal(file: ProgramFile, procedure: Procedure) -> Edit:
     return Edit(start, procedure.end_line, ())
 
 
-def _calls(
-    file: ProgramFile, procedures: Sequence[Procedure], name: str, values: dict[str, list[str]]
-) -> list[Edit]:
+def _calls(file: ProgramFile, procedures: Sequence[Procedure], name: str, values: dict[str, list[str]]) -> list[Edit]:
     """Rewrite every line that calls one of the functions."""
     tree, names = file.tree, file.names
     changes: dict[int, list[tuple[int, int, str]]] = {}

@@ -17,25 +17,38 @@ from ..program.program import ProgramFile
 from ..repeats.slots import Column, Copy
 
 VERBS = {
-    "print": "print", "show": "show", "input": "read", "append": "add", "write": "write", "draw": "draw",
-    "read": "read", "add": "add", "open": "open", "sort": "sort", "insert": "add",
+    "print": "print",
+    "show": "show",
+    "input": "read",
+    "append": "add",
+    "write": "write",
+    "draw": "draw",
+    "read": "read",
+    "add": "add",
+    "open": "open",
+    "sort": "sort",
+    "insert": "add",
 }
 COMMON_VERBS = frozenset(
-    """add announce ask build calculate change check choose clear close collect compare compute convert copy count
-    create decide draw fill find format get give greet handle list load look make measure move open order pick
-    play prepare print put read remove report reset round run save search send set show sort split start
-    stop store sum summarise take tell test turn update wait warn water work write""".split()
+    """
+    add announce ask build calculate change check choose clear close collect compare compute convert copy
+    count create decide draw fill find format get give greet handle list load look make measure move open
+    order pick play prepare print put read remove report reset round run save search send set show sort
+    split start stop store sum summarise take tell test turn update wait warn water work write
+    """.split()
 )
 NUMBER_NAMES = ("number", "value", "amount", "size")
 TEXT_NAMES = ("name", "text", "label", "word")
 VALUE_NAMES = ("value", "item", "thing", "other")
 STOP_WORDS = frozenset(
-    """the a an of for and or to in on at by is are was were be been it its this that these those with from
-    all each every one two three four five how many much what which who when where why we our you your they
-    them their i my me first second third last next then now here there again same only really not no yes
-    so as if than into out up down off over under let us do does did has have had will can part step""".split()
+    """
+    the a an of for and or to in on at by is are was were be been it its this that these those with from all
+    each every one two three four five how many much what which who when where why we our you your they them
+    their i my me first second third last next then now here there again same only really not no yes so as
+    if than into out up down off over under let us do does did has have had will can part step
+    """.split()
 )
-ORDINALS = frozenset("north south east west left right upper lower middle".split())
+ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper", "lower", "middle"])
 
 
 def words_of(name: str) -> list[str]:
@@ -118,8 +131,10 @@ class Namer:
                 words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2]
                 if words:
                     return words
-        kind = NUMBER_NAMES if column.numbers is not None else (
-            TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES
+        kind = (
+            NUMBER_NAMES
+            if column.numbers is not None
+            else (TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES)
         )
         return [next((n for n in kind if n not in self.taken), kind[0])]
 
@@ -188,7 +203,11 @@ class Namer:
             if tree.kind[parent] == "for_statement":
                 return True
             if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
-                "len", "sum", "max", "min", "sorted",
+                "len",
+                "sum",
+                "max",
+                "min",
+                "sorted",
             }:
                 return True
         return False
@@ -198,9 +217,7 @@ class Namer:
     def _main_verb(self, copy: Copy, returned: Sequence[str]) -> str:
         file = copy.file
         start, stop = copy.span
-        calls = Counter(
-            file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call
-        )
+        calls = Counter(file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call)
         own = [w for name in calls for w in words_of(name)[:1] if w in COMMON_VERBS]
         if returned:
             return "read" if calls["input"] else "find" if not calls["print"] else "print"

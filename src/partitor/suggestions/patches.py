@@ -6,7 +6,7 @@ import difflib
 import re
 from collections.abc import Sequence
 
-from ..program.program import Source
+from ..source import Source
 
 CONTEXT = 3
 LINE = re.compile(r"[^\r\n]*(?:\r\n|\n|\r|\Z)")
@@ -14,7 +14,7 @@ WIDE = ("utf-16", "utf-32", "utf_16", "utf_32")
 
 
 def can_be_patched(source: Source) -> str:
-    """"" where a patch can be made; else why not, as a clause (two-byte encodings, bare CR ends)."""
+    """ "" where a patch can be made; else why not, as a clause (two-byte encodings, bare CR ends)."""
     if source.encoding.lower().startswith(WIDE):
         return f"the file is stored as {source.encoding.upper()}, which patches cannot change; save it as UTF-8"
     if re.search(r"\r(?!\n)", source.raw):

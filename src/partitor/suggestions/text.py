@@ -30,7 +30,7 @@ def body_lines(
     changes = _replacements(file, filled, index)
     for node, replacement in sorted(changes, key=lambda c: tree.start_byte[c[0]], reverse=True):
         a, b = tree.start_byte[node] - start, tree.end_byte[node] - start
-        if 0 <= a and b <= len(text):
+        if a >= 0 and b <= len(text):
             text = text[:a] + replacement.encode() + text[b:]
     old = writer.leading_space(file, copy.statements[0])
     inside_strings = _string_lines(file, first_line, last_line)
@@ -52,9 +52,7 @@ def body_lines(
     return lines
 
 
-def _replacements(
-    file: ProgramFile, filled: Mapping[Column, str], index: int
-) -> list[tuple[int, str]]:
+def _replacements(file: ProgramFile, filled: Mapping[Column, str], index: int) -> list[tuple[int, str]]:
     whole: list[tuple[int, str]] = []
     in_strings: dict[int, dict[int, str]] = {}
     for column, expression in filled.items():

@@ -1,3 +1,5 @@
+import { untrack } from 'svelte';
+
 // Keys: each screen says which it has; `?` shows them. Keys never fire while someone types.
 export interface Key {
   key: string;
@@ -11,9 +13,9 @@ class Keyboard {
 
   add(title: string, keys: Key[]): () => void {
     const group = { title, keys };
-    this.groups.push(group);
+    untrack(() => (this.groups = [...this.groups.filter((g) => g.title !== title), group]));
     return () => {
-      this.groups = this.groups.filter((g) => g.title !== title);
+      untrack(() => (this.groups = this.groups.filter((g) => g.title !== title)));
     };
   }
 

@@ -7,13 +7,14 @@ import zipfile
 from pathlib import Path
 from typing import Any
 
-from assignments.services import create_assignment, replace_given
-from courses.models import Course, Membership
-from courses.services import create_course, replace_roster
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management.base import BaseCommand
+
+from assignments.services import create_assignment, replace_given
+from courses.models import Course, Membership
+from courses.services import create_course, replace_roster
 from intake.services import receive
 
 DEMO = Path(settings.ROOT) / "demo" / "sluice-gates"

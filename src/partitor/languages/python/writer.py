@@ -30,8 +30,9 @@ def style_of(file: ProgramFile) -> Style:
     """Read the style off the file; where it is mixed, the commoner habit wins."""
     indents = Counter(_indent_steps(file))
     quotes = Counter(
-        text[0] for kind, text in zip(file.tree.kind, file.tree.text, strict=True)
-        if kind == "string" and text[:1] in ("'", "\"")
+        text[0]
+        for kind, text in zip(file.tree.kind, file.tree.text, strict=True)
+        if kind == "string" and text[:1] in ("'", '"')
     )
     names = [p.name for p in file.procedures[1:]] + [
         file.tree.text[i] for i in file.names.nodes if file.names.role[i].name == "WRITE"
@@ -133,13 +134,19 @@ def counting_range(first: int, step: int, count: int) -> str:
 
 
 def loop_lines(
-    variables: Sequence[str], iterable: str, rows: Sequence[str], body: Sequence[str], indent: str,
+    variables: Sequence[str],
+    iterable: str,
+    rows: Sequence[str],
+    body: Sequence[str],
+    indent: str,
     style: Style,
 ) -> list[str]:
     """A for loop; `iterable` has the rows between its brackets (`[{}]`) or none."""
     target = ", ".join(variables)
-    inline = f"{indent}for {target} in {iterable.format(', '.join(rows))}:" if rows else (
-        f"{indent}for {target} in {iterable}:"
+    inline = (
+        f"{indent}for {target} in {iterable.format(', '.join(rows))}:"
+        if rows
+        else (f"{indent}for {target} in {iterable}:")
     )
     if len(inline) <= WIDTH or not rows:
         return [inline, *body]
@@ -160,7 +167,11 @@ def _packed(rows: Sequence[str], indent: str) -> list[str]:
 
 
 def function_lines(
-    name: str, parameters: Sequence[str], body: Sequence[str], returned: Sequence[str], style: Style,
+    name: str,
+    parameters: Sequence[str],
+    body: Sequence[str],
+    returned: Sequence[str],
+    style: Style,
 ) -> list[str]:
     """A function definition at the left margin."""
     lines = [f"def {name}({', '.join(parameters)}):", *body]
@@ -169,9 +180,7 @@ def function_lines(
     return lines
 
 
-def call_line(
-    name: str, arguments: Sequence[str], targets: Sequence[str], indent: str
-) -> str:
+def call_line(name: str, arguments: Sequence[str], targets: Sequence[str], indent: str) -> str:
     """A call, its results assigned where there are any."""
     call = f"{name}({', '.join(arguments)})"
     return f"{indent}{', '.join(targets)} = {call}" if targets else f"{indent}{call}"

@@ -112,9 +112,7 @@ class _FunctionProof:
         self.changed_scopes.add((scope, rules.scope_of_statement(self.after, statement)))
         if len(call.arguments) != len(definition.parameters):
             raise Refused("a call gives another number of values than the function takes")
-        arguments = {
-            p: term_of(self.after, a) for p, a in zip(definition.parameters, call.arguments, strict=True)
-        }
+        arguments = {p: term_of(self.after, a) for p, a in zip(definition.parameters, call.arguments, strict=True)}
         mapping = self._match(segment, arguments)
         self._check_names(segment, scope, mapping)
         self._check_results(segment, scope, flow, call, mapping)
@@ -156,14 +154,10 @@ class _FunctionProof:
                 name, owner = after.tree.text[i], after.names.owner(i)
                 if owner in (0, UNBOUND) and before.names.owner_of(name, scope) not in (0, UNBOUND):
                     raise Refused(f"{name} is a variable that the new function cannot see")
-        private = [
-            t for s in segment for t in before.tree.leaf_texts(s) if t.startswith("__") and not t.endswith("__")
-        ]
+        private = [t for s in segment for t in before.tree.leaf_texts(s) if t.startswith("__") and not t.endswith("__")]
         if private or any(t in {"super", "__class__"} for s in segment for t in before.tree.leaf_texts(s)):
             raise Refused("the copies use names that only mean something inside their class")
-        inner = rules.names_of_inner_scopes(before, segment) | rules.names_of_inner_scopes(
-            after, definition.statements
-        )
+        inner = rules.names_of_inner_scopes(before, segment) | rules.names_of_inner_scopes(after, definition.statements)
         if inner & (definition.variables | set(mapping.values())):
             raise Refused("a name means one thing in the copies and another in a function inside them")
         late = rules.names_used_by_inner_functions(after, definition.statements)
@@ -247,12 +241,7 @@ class _FunctionProof:
         uses = self._uses(parameter)
         after = self.after
         repeated = after.language.loops | after.language.scopes
-        inside = any(
-            after.tree.kind[p] in repeated
-            for i in uses
-            for p in after.parents(i)
-            if p > self.definition.node
-        )
+        inside = any(after.tree.kind[p] in repeated for i in uses for p in after.parents(i) if p > self.definition.node)
         if len(uses) != 1 or inside:
             raise Refused("a list that is made anew in each copy would be shared")
 
@@ -273,9 +262,24 @@ class _FunctionProof:
                 raise Refused("a value is worked out in the middle of the copy")
             start = right
         around = {p for p in self.after.parents(uses[0]) if p >= start}
-        harmless = {"identifier", "integer", "float", "string", "true", "false", "none", "argument_list",
-                    "call", "binary_operator", "keyword_argument", "tuple", "list", "unary_operator",
-                    "parenthesized_expression", "comparison_operator"}
+        harmless = {
+            "identifier",
+            "integer",
+            "float",
+            "string",
+            "true",
+            "false",
+            "none",
+            "argument_list",
+            "call",
+            "binary_operator",
+            "keyword_argument",
+            "tuple",
+            "list",
+            "unary_operator",
+            "parenthesized_expression",
+            "comparison_operator",
+        }
         if any(tree.kind[p] not in harmless for p in around):
             raise Refused("a value is worked out only sometimes")
         for node in range(start, uses[0]):
@@ -313,7 +317,7 @@ def take_apart(file: ProgramFile, name: str) -> Definition:
     plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
     if any(tree.kind[c] != "identifier" for c in plain):
         raise Refused("the new function has unusual parameters")
-    statements = [s for s in file.block_at[body].statements]
+    statements = list(file.block_at[body].statements)
     if statements and file.is_bare_string(statements[0]):
         statements = statements[1:]
     returned: tuple[str, ...] = ()

@@ -65,12 +65,13 @@ class _LoopProof:
             i
             for s in statements
             for i in self.after.names.within(s, tree.end[s])
-            if tree.text[i] in fresh and self.after.names.role[i] is Role.READ
+            if tree.text[i] in variables and self.after.names.role[i] is Role.READ
         )
         templates = [term_of(self.after, s, holes) for s in statements]
         for k, turn in enumerate(turns):
-            self._compare_turn(templates, dict(zip(variables, turn, strict=True)), own,
-                               segment[k * size : (k + 1) * size])
+            self._compare_turn(
+                templates, dict(zip(variables, turn, strict=True)), own, segment[k * size : (k + 1) * size]
+            )
         return len(segment)
 
     def _compare_turn(
@@ -78,10 +79,9 @@ class _LoopProof:
     ) -> None:
         """One turn must be one copy; an assignment that the loop's own variable replaces may stand
         anywhere in the copy before which the variable is not mentioned."""
-        waiting = {
-            name: ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own
-        }
-        expected = [substitute(template, values)[0] for template in templates]
+        waiting = {name: ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own}
+        readings = {**values, **{name: ("either", ("identifier", name), values[name]) for name in own}}
+        expected = [substitute(template, readings)[0] for template in templates]
         for position, statement in enumerate(copy):
             term = term_of(self.before, statement)
             given = next((name for name, wanted in waiting.items() if term == wanted), None)
@@ -98,21 +98,15 @@ class _LoopProof:
             return
         before = self.before
         mentioned = any(
-            before.tree.text[i] == name
-            for s in statements
-            for i in before.names.within(s, before.tree.end[s])
+            before.tree.text[i] == name for s in statements for i in before.names.within(s, before.tree.end[s])
         )
         scope = rules.scope_of_statement(before, statements[0])
         seen_elsewhere = name in rules.flow_at(before, scope, self.flows).always_live
-        guarded = any(
-            before.tree.kind[p] in {"try_statement", "with_statement"} for p in before.parents(statements[0])
-        )
+        guarded = any(before.tree.kind[p] in {"try_statement", "with_statement"} for p in before.parents(statements[0]))
         if mentioned or seen_elsewhere or guarded:
             raise Refused(f"{name} would get its value too early")
 
-    def _check_variables(
-        self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int
-    ) -> None:
+    def _check_variables(self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int) -> None:
         after, tree = self.after, self.after.tree
         for name in fresh:
             rules.require_fresh(name, self.before)
@@ -124,7 +118,9 @@ class _LoopProof:
         for s in statements:
             for i in after.names.within(s, tree.end[s]):
                 if tree.text[i] in fresh + own and after.names.role[i] not in (
-                    Role.READ, Role.MEMBER, Role.KEYWORD,
+                    Role.READ,
+                    Role.MEMBER,
+                    Role.KEYWORD,
                 ):
                     raise Refused(f"the loop's own {tree.text[i]} is changed inside it")
         for name in own:
@@ -137,8 +133,7 @@ class _LoopProof:
             for node in range(s, tree.end[s]):
                 if tree.kind[node] in {"break_statement", "continue_statement"}:
                     loops = [
-                        p for p in self.after.parents(node)
-                        if tree.kind[p] in self.after.language.loops and p >= s
+                        p for p in self.after.parents(node) if tree.kind[p] in self.after.language.loops and p >= s
                     ]
                     if not loops:
                         raise Refused("a break or continue would then leave the new loop")
@@ -171,10 +166,7 @@ class _LoopProof:
 
     def _require_single_use(self, name: str, statements: Sequence[int]) -> None:
         after = self.after
-        uses = [
-            i for s in statements for i in after.names.within(s, after.tree.end[s])
-            if after.tree.text[i] == name
-        ]
+        uses = [i for s in statements for i in after.names.within(s, after.tree.end[s]) if after.tree.text[i] == name]
         in_loop = any(
             after.tree.kind[p] in after.language.loops | after.language.scopes
             for i in uses
@@ -271,6 +263,4 @@ class _Values:
             start = number
         elif len(given) != 1:
             raise Refused("the loop has an unusual form")
-        return [
-            ("row", ("integer", n), value) for n, value in enumerate(self._iterate(given[0]), start)
-        ]
+        return [("row", ("integer", n), value) for n, value in enumerate(self._iterate(given[0]), start)]

@@ -19,7 +19,10 @@ def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions)
         rules.require_fresh(claim.name, before)
     proof = _MergeProof(before, after, claim)
     Walk(
-        before, after, proof.statement, proof.expression,
+        before,
+        after,
+        proof.statement,
+        proof.expression,
         frozenset(p.node for p in proof.twins.values()),
     ).run()
     proof.finish()
@@ -51,7 +54,8 @@ class _MergeProof:
         found = [p for p in file.procedures if p.name == name]
         names, tree = file.names, file.tree
         writes = [
-            i for i in names.nodes
+            i
+            for i in names.nodes
             if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
         ]
         if len(found) != 1 or len(writes) != 1 or found[0].decorated or tree.parent[found[0].node] != 0:
@@ -109,18 +113,14 @@ class _MergeProof:
             raise Refused("a call names its values, or spreads a list")
         return given
 
-    def _pairs(
-        self, twin: Procedure, old: list[int], new: list[int]
-    ) -> tuple[dict[int, int], dict[int, Term]]:
+    def _pairs(self, twin: Procedure, old: list[int], new: list[int]) -> tuple[dict[int, int], dict[int, Term]]:
         """General parameter index → twin's parameter index, and → the fixed value."""
         extra = len(new) - len(old)
         for offset in (0, extra):
             fixed = range(len(old), len(new)) if offset == 0 else range(extra)
             kept = {k + offset: k for k in range(len(old))}
             values = {k: term_of(self.after, new[k]) for k in fixed}
-            same = all(
-                self._same_argument(old[kept[k]], new[k]) for k in kept
-            )
+            same = all(self._same_argument(old[kept[k]], new[k]) for k in kept)
             if same and all(is_literal(v) for v in values.values()):
                 return kept, values
         raise Refused("a call's values are not the ones it gave before")

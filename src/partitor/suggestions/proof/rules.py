@@ -63,14 +63,14 @@ def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
     return any(name in sent for sent in file.names.outward.values())
 
 
-def require_stable_name(
-    file: ProgramFile, flow: Flow, name: str, first: int, written: Iterable[str]
-) -> None:
+def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, written: Iterable[str]) -> None:
     """Reading `name` before statement `first` must give what reading it later in the copies gives."""
     if name in set(written):
         raise Refused(f"{name} changes between the copies")
     owner = file.names.owner_of(name, flow.scope)
     if owner == UNBOUND:
+        if name not in file.language.builtins:
+            raise Refused(f"{name} has no value there")
         return
     if owner not in (flow.scope, 0):
         raise Refused(f"{name} belongs to a function further out")
@@ -92,9 +92,7 @@ def _bound_by_the_module(file: ProgramFile, name: str) -> bool:
     )
 
 
-def require_plain_value(
-    file: ProgramFile, flow: Flow, value: Term, first: int, written: Iterable[str]
-) -> None:
+def require_plain_value(file: ProgramFile, flow: Flow, value: Term, first: int, written: Iterable[str]) -> None:
     """A value taken early must be a literal or a stable name."""
     if is_literal(value):
         return

@@ -43,9 +43,7 @@ class Walk:
         if self.expression_rule and self.expression_rule(old, new):
             return
         if a.kind[old] != b.kind[new] or a.text[old] != b.text[new]:
-            raise Refused(
-                f"line {a.start_line(old)} of the program does not come back from the suggestion"
-            )
+            raise Refused(f"line {a.start_line(old)} of the program does not come back from the suggestion")
         if a.kind[old] in self.before.language.blocks:
             self._block(old, new)
             return

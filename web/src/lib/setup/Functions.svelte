@@ -83,7 +83,7 @@
               ><input class="w-full" aria-label="What {f.name} does" bind:value={f.purpose} /></td
             >
             <td
-              ><button type="button" class="quiet hover:underline" onclick={() => functions.splice(i, 1)}
+              ><button type="button" class="quiet whitespace-nowrap hover:underline" onclick={() => functions.splice(i, 1)}
                 >take out</button
               ></td
             >

@@ -47,14 +47,14 @@
   div :global(.bracket-row) {
     position: relative;
     height: 100%;
-    width: 3.4rem;
+    width: 5.2rem;
     cursor: pointer;
   }
   div :global(.bracket) {
     position: absolute;
     top: 0;
     bottom: 0;
-    left: calc(var(--lane) * 1.05rem + 1.35rem);
+    left: calc(var(--lane) * 1.75rem + 1.35rem);
     width: 0.5rem;
     border-left: 3px solid var(--ink-here);
   }

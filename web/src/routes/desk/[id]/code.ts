@@ -33,7 +33,7 @@ const theme = EditorView.theme({
   '.cm-scroller': { fontFamily: 'var(--font-mono)', lineHeight: '1.6' },
   '.cm-gutters': { backgroundColor: 'var(--ground)', color: 'var(--soft)', border: 'none' },
   '.cm-line.lit': { backgroundColor: 'var(--lit)' },
-  '.cm-brackets': { minWidth: '3.4rem' },
+  '.cm-brackets': { minWidth: '5.2rem' },
   '.cm-foldPlaceholder': { backgroundColor: 'var(--sunk)', color: 'var(--soft)', border: 'none' },
   '.cm-selectionBackground, &.cm-focused .cm-selectionBackground': {
     backgroundColor: 'var(--sunk) !important'

@@ -78,7 +78,7 @@
         >
       </div>
       {#if view.data?.members.length}
-        <ol class="grid grid-cols-[repeat(auto-fill,minmax(6.6rem,1fr))] gap-x-5 gap-y-5">
+        <ol class="grid grid-cols-[repeat(auto-fill,minmax(5.9rem,1fr))] items-end gap-x-5 gap-y-4">
           {#each shown as m (m.id)}
             <li>
               <a href="/desk/{m.id}" class="group block no-underline">

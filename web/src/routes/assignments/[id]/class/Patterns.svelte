@@ -13,7 +13,6 @@
     choose: (value: string) => void;
     children: Snippet;
   } = $props();
-  const titles = $derived(new Map((data?.rules ?? []).map((r) => [r.id, r.title])));
 </script>
 
 <aside class="overflow-auto border-l border-line px-5 pt-4 pb-10" aria-label="The class as a whole">
@@ -28,7 +27,7 @@
           onclick={() => choose(chosen === String(i) ? '' : String(i))}
         >
           <strong>{p.submissions.length} of {data?.members.length}</strong>
-          {titles.get(p.rule)?.replace(/^[A-Z]/, (c) => c.toLowerCase())}{#if chosen === String(i)}<span
+          {p.title}{#if chosen === String(i)}<span
               class="text-done"
             >
               (shown)</span

@@ -24,13 +24,13 @@
 </script>
 
 <svg
-  viewBox="0 0 {WIDTH} 216"
+  viewBox="0 0 {WIDTH} {height}"
   role="img"
   aria-label={label}
   class="block w-full border-b border-line"
   preserveAspectRatio="xMinYMax meet"
 >
-  <g transform="translate(0 {Math.max(0, 214 - height)})">
+  <g>
     {#each rows as row, i (i)}
       {#if row.group}
         {@const mark = inkOf(row.group)}

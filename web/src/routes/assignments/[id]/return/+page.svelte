@@ -63,7 +63,7 @@
 
 <svelte:head><title>Return – Partitor</title></svelte:head>
 <Loading query={view}>
-  <div class="grid h-full grid-cols-[minmax(0,33rem)_minmax(0,1fr)]">
+  <div class="grid h-full grid-cols-[minmax(0,38rem)_minmax(0,1fr)]">
     <div class="flex min-h-0 flex-col border-r border-line">
       <div class="flex flex-wrap items-center gap-x-3 gap-y-2 px-6 py-3">
         <label class="flex items-center gap-2">

@@ -1,0 +1,118 @@
+"""Well-made programs get no remark on repetition. Each text here is clearer as it stands."""
+
+import pytest
+from builders import DEMO, report, rules
+
+CLEAN = {
+    "a table of literals": """
+        prices = {}
+        prices["bean"] = 3
+        prices["leek"] = 2
+        prices["chard"] = 4
+        prices["tomato"] = 6
+        prices["chili"] = 5
+        print(prices)
+        """,
+    "a series of unlike prints": """
+        print("Dear crew,")
+        print("the ferry leaves at noon.")
+        print("Please bring the ropes.")
+        print("Lunch is on board.")
+        print("Kind regards, the station")
+        """,
+    "guard clauses": """
+        def check(level, gate, wind):
+            if level < 0:
+                return "no reading"
+            if gate == "":
+                return "no gate"
+            if wind > 90:
+                return "storm"
+            return "fine"
+
+        print(check(1, "a", 2))
+        """,
+    "declarations": """
+        low = 120
+        high = 310
+        storm = 400
+        count = 4
+        print(low, high, storm, count)
+        """,
+    "imports": """
+        import math
+        import random
+        import time
+        print(math.pi, random.random() < 2, time.time() > 0)
+        """,
+    "unlike options": """
+        window.title("tide")
+        window.size(300, 200)
+        window.colour("white")
+        window.font("serif", 12)
+        window.show()
+        """,
+    "questions to a person": """
+        name = input("Name? ")
+        level = int(input("Level? "))
+        wind = int(input("Wind? "))
+        print(name, level + wind)
+        """,
+    "assertions": """
+        def double(n):
+            return 2 * n
+
+        assert double(1) == 2
+        assert double(2) == 4
+        assert double(0) == 0
+        assert double(-3) == -6
+        """,
+    "calls of one's own function": """
+        def print_row(name, level, wind):
+            print(name.ljust(10), level, wind)
+
+        print_row("north", 310, 4)
+        print_row("mill", 270, 12)
+        print_row("east", 150, 7)
+        """,
+    "two small methods": """
+        class Gate:
+            def __init__(self, level):
+                self.level = level
+
+            def raise_by(self, n):
+                self.level = self.level + n
+
+            def lower_by(self, n):
+                self.level = self.level - n
+
+        gate = Gate(3)
+        gate.raise_by(2)
+        gate.lower_by(1)
+        print(gate.level)
+        """,
+    "a dispatch table": """
+        def open_it(gate, words):
+            print("open", gate)
+
+        def shut_it(gate, words):
+            print("shut", gate, words)
+
+        COMMANDS = {"open": open_it, "shut": shut_it}
+        for line in ["open a", "shut b now"]:
+            words = line.split()
+            COMMANDS[words[0]](words[1], words[2:])
+        """,
+}
+
+
+@pytest.mark.parametrize("text", CLEAN.values(), ids=CLEAN.keys())
+def test_no_remark_on(text):
+    assert rules(text) == []
+
+
+@pytest.mark.parametrize("name", ["Ida Holm_SF101", "Tomas Reed_SF102", "Femke Tarn_SF115"])
+def test_the_demo_classs_well_made_programs_get_praise_and_no_remark(name):
+    found = report((DEMO / "submissions" / f"{name}_gates.py").read_text(), (DEMO / "assignment.toml").read_text())
+    assert found.findings == ()
+    assert found.total == found.of

@@ -1,0 +1,313 @@
+"""From a program text to the refactored text, in the student's own style."""
+
+from textwrap import dedent
+
+from builders import report, run, worked
+
+
+def same(text: str, expected: str) -> None:
+    result = worked(text)
+    assert result == dedent(expected).lstrip("\n")
+    assert run(result) == run(dedent(text))
+
+
+def test_even_steps_become_a_range():
+    same(
+        """
+        print("Gate 1")
+        print("  at", 310)
+        print("Gate 2")
+        print("  at", 270)
+        print("Gate 3")
+        print("  at", 230)
+        print("Gate 4")
+        print("  at", 190)
+        """,
+        """
+        for gate in range(1, 5):
+            print(f"Gate {gate}")
+            print("  at", 350 - 40 * gate)
+        """,
+    )
+
+
+def test_a_counter_that_goes_down_ends_where_the_copies_end():
+    same(
+        """
+        level = 30
+        print("level", level)
+        level = 20
+        print("level", level)
+        level = 10
+        print("level", level)
+        level = 0
+        print("level", level)
+        print("at last", level)
+        """,
+        """
+        for level in range(30, -1, -10):
+            print("level", level)
+        print("at last", level)
+        """,
+    )
+
+
+def test_words_become_a_list_and_pairs_a_list_of_pairs():
+    same(
+        """
+        print("-----")
+        name = "north"
+        level = 310
+        print(name, level)
+        print("-----")
+        name = "mill"
+        level = 145
+        print(name, level)
+        print("-----")
+        name = "east"
+        level = 260
+        print(name, level)
+        """,
+        """
+        for name, level in [("north", 310), ("mill", 145), ("east", 260)]:
+            print("-----")
+            print(name, level)
+        """,
+    )
+
+
+def test_a_loop_in_a_loop_comes_out_and_the_headings_are_kept_as_one_comment():
+    same(
+        """
+        # morning
+        shift = "morning"
+        print("Shift", shift)
+        gate = 1
+        print("  gate", gate)
+        gate = 2
+        print("  gate", gate)
+        gate = 3
+        print("  gate", gate)
+
+        # evening
+        shift = "evening"
+        print("Shift", shift)
+        gate = 1
+        print("  gate", gate)
+        gate = 2
+        print("  gate", gate)
+        gate = 3
+        print("  gate", gate)
+
+        # night
+        shift = "night"
+        print("Shift", shift)
+        gate = 1
+        print("  gate", gate)
+        gate = 2
+        print("  gate", gate)
+        gate = 3
+        print("  gate", gate)
+        """,
+        """
+        # morning, evening, night
+        for shift in ["morning", "evening", "night"]:
+            print("Shift", shift)
+            for gate in range(1, 4):
+                print("  gate", gate)
+        """,
+    )
+
+
+def test_an_accumulator_stays_in_the_body():
+    text = "water = 340\n" + 'print("turn")\nwater = water - 20\nprint("now", water)\n' * 5
+    same(
+        text,
+        """
+        water = 340
+        for i in range(5):
+            print("turn")
+            water = water - 20
+            print("now", water)
+        """,
+    )
+
+
+def test_a_block_becomes_a_function_with_what_differs_and_returns_what_is_needed():
+    same(
+        """
+        spring = [310, 305, 322]
+        neap = [251, 240]
+
+
+        def main():
+            print("Spring")
+            low = min(spring)
+            high = max(spring)
+            print("  from", low, "to", high)
+            print("  mean", sum(spring) / len(spring))
+            print("  of", len(spring), "readings")
+            print("  ------")
+            if high > 315:
+                print("  flood")
+            print("Neap")
+            low = min(neap)
+            high = max(neap)
+            print("  from", low, "to", high)
+            print("  mean", sum(neap) / len(neap))
+            print("  of", len(neap), "readings")
+            print("  ------")
+            print("  at most", high)
+
+
+        main()
+        """,
+        """
+        spring = [310, 305, 322]
+        neap = [251, 240]
+
+
+        def print_high(values):
+            low = min(values)
+            high = max(values)
+            print("  from", low, "to", high)
+            print("  mean", sum(values) / len(values))
+            print("  of", len(values), "readings")
+            print("  ------")
+            return high
+
+
+        def main():
+            print("Spring")
+            high = print_high(spring)
+            if high > 315:
+                print("  flood")
+            print("Neap")
+            high = print_high(neap)
+            print("  at most", high)
+
+
+        main()
+        """,
+    )
+
+
+def test_twins_become_one_function_and_their_calls_say_what_differs():
+    same(
+        """
+        def north_gate(storm):
+            level = 311
+            if storm:
+                level = level + 40
+            print("North gate", level)
+            return level
+
+
+        def mill_gate(storm):
+            level = 254
+            if storm:
+                level = level + 40
+            print("Mill gate", level)
+            return level
+
+
+        total = north_gate(True) + mill_gate(False)
+        print(total)
+        """,
+        """
+        def print_gate(storm, level_value, name):
+            level = level_value
+            if storm:
+                level = level + 40
+            print(name, level)
+            return level
+
+
+        total = print_gate(True, 311, "North gate") + print_gate(False, 254, "Mill gate")
+        print(total)
+        """,
+    )
+
+
+def test_the_students_indent_quotes_and_convention_are_kept():
+    text = (
+        "def showAll():\n"
+        + "".join(f"\tgateNumber = {n}\n\tprint('Gate', gateNumber)\n\tprint('  open')\n" for n in (1, 2, 3))
+        + "showAll()\n"
+    )
+    assert worked(text) == (
+        "def showAll():\n\tfor gateNumber in range(1, 4):\n\t\tprint('Gate', gateNumber)\n\t\tprint('  open')\nshowAll()\n"
+    )
+
+
+def test_strings_that_run_over_lines_are_not_indented_with_the_code():
+    copy = 'print("""first\n  second""")\nprint("end")\nprint("---")\n'
+    assert worked(copy * 3) == (
+        'for i in range(3):\n    print("""first\n  second""")\n    print("end")\n    print("---")\n'
+    )
+
+
+def test_a_long_main_is_cut_at_its_comments_into_named_steps():
+    text = """
+        def main():
+            levels = [304, 276, 231]
+            # find the highest level
+            highest = levels[0]
+            where = 0
+            for i in range(len(levels)):
+                if levels[i] > highest:
+                    highest = levels[i]
+                    where = i
+            print(highest, where)
+            # count the open gates
+            count = 0
+            for level in levels:
+                if level > 250:
+                    count = count + 1
+            print("open", count)
+            # print the table
+            print("gate level")
+            for i in range(len(levels)):
+                row = str(i).rjust(4)
+                row = row + str(levels[i]).rjust(6)
+                print(row)
+            # warn the crew
+            if highest > 300:
+                print("flood at", where)
+                print("call the crew")
+
+        main()
+        """
+    result = worked(text)
+    assert run(result) == run(dedent(text))
+    assert "def find_highest_level(levels):" in result
+    assert "    highest, where = find_highest_level(levels)" in result
+
+
+def test_a_suggestion_that_saves_less_than_two_lines_is_not_taken():
+    assert report('print("-", 1)\nprint("-", 2)\nprint("-", 3)\n').worked_answer.steps == ()
+
+
+def test_what_cannot_be_proved_is_an_outline_without_a_patch():
+    found = report(
+        """
+        def show(values):
+            print(values)
+            locals()
+
+        show([1])
+        gate = 1
+        print("gate", gate, "is open")
+        print("--")
+        gate = 2
+        print("gate", gate, "is open")
+        print("--")
+        gate = 3
+        print("gate", gate, "is open")
+        print("--")
+        """
+    )
+    (suggestion,) = found.suggestions
+    assert (suggestion.status, suggestion.diff, suggestion.changes) == ("outline", "", ())
+    assert "locals()" in suggestion.why_not
+    assert found.worked_answer.diff == ""
