@@ -83,8 +83,10 @@
               ><input class="w-full" aria-label="What {f.name} does" bind:value={f.purpose} /></td
             >
             <td
-              ><button type="button" class="quiet whitespace-nowrap hover:underline" onclick={() => functions.splice(i, 1)}
-                >take out</button
+              ><button
+                type="button"
+                class="quiet whitespace-nowrap hover:underline"
+                onclick={() => functions.splice(i, 1)}>take out</button
               ></td
             >
           </tr>

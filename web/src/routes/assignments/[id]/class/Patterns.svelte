@@ -27,11 +27,7 @@
           onclick={() => choose(chosen === String(i) ? '' : String(i))}
         >
           <strong>{p.submissions.length} of {data?.members.length}</strong>
-          {p.title}{#if chosen === String(i)}<span
-              class="text-done"
-            >
-              (shown)</span
-            >{/if}
+          {p.title}{#if chosen === String(i)}<span class="text-done"> (shown)</span>{/if}
         </button>
         <pre class="mt-1 max-h-24 overflow-hidden text-[11px] text-soft">{p.example}</pre>
       </li>
