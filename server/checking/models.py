@@ -25,6 +25,8 @@ class Check(models.Model):
     version = models.ForeignKey(AssignmentVersion, on_delete=models.CASCADE, related_name="checks")
     state = models.CharField(max_length=10, choices=State.choices, default=State.QUEUED)
     problem = models.TextField(blank=True)
+    trial = models.BooleanField(default=False)
+    """A check against a changed assignment, whose result counts only when a person takes it over."""
     report = models.JSONField(null=True)
     remark_count = models.PositiveIntegerField(default=0)
     statements = models.PositiveIntegerField(default=0)

@@ -18,6 +18,6 @@ def defer_check(check: int) -> None:
     app.configure_task("checking.tasks.run_check", queue="checks").defer(check=check)
 
 
-def defer_finish(batch: int) -> None:
-    """Queue the finishing of a batch's class results."""
-    app.configure_task("checking.tasks.finish_batch", queue="batches").defer(batch=batch)
+def defer_finish(assignment: int) -> None:
+    """Queue the finishing of a class's results."""
+    app.configure_task("checking.tasks.finish_class", queue="batches").defer(assignment=assignment)

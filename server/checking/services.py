@@ -18,12 +18,12 @@ from .models import Check, ClassPattern
 
 
 def run(check_id: int) -> None:
-    """Check one attempt and keep the result. A check that was cancelled meanwhile stays so."""
-    check = Check.objects.select_related("attempt__submission", "version__assignment").get(pk=check_id)
-    taken = Check.objects.filter(pk=check.pk, state__in=[Check.State.QUEUED, Check.State.RUNNING]).update(
-        state=Check.State.RUNNING
-    )
-    if not taken:
+    """Check one attempt and keep the result. One that was cancelled or dropped meanwhile stays so."""
+    from intake.services import finish_if_done
+
+    check = Check.objects.select_related("attempt__submission", "version__assignment").filter(pk=check_id).first()
+    waiting = Check.objects.filter(pk=check_id, state__in=[Check.State.QUEUED, Check.State.RUNNING])
+    if check is None or not waiting.update(state=Check.State.RUNNING):
         return
     assignment = check.version.assignment
     try:
@@ -34,16 +34,12 @@ def run(check_id: int) -> None:
             assignment.given("reference"),
             settings.CHECK_SECONDS,
         )
+        _keep(check, report)
     except Exception as problem:
         _fail(check, problem)
         raise
     finally:
-        from intake.services import finish_if_done
-
-        if Check.objects.filter(pk=check.pk, state=Check.State.FAILED).exists():
-            finish_if_done(check.attempt.batch_id)
-    _keep(check, report)
-    finish_if_done(check.attempt.batch_id)
+        finish_if_done(check.attempt.batch_id)
 
 
 def _fail(check: Check, problem: Exception) -> None:
@@ -65,13 +61,14 @@ def _keep(check: Check, report: SubmissionReport) -> None:
     check.possible_saving = report.measures["possible_saving"]
     check.problem = report.unfinished
     check.save()
-    keep_results(check, report)
+    if not check.trial:
+        keep_results(check, report)
 
 
 def latest_checks(assignment: Assignment) -> list[Check]:
     """The newest finished check of each submission's newest attempt."""
     checks = (
-        Check.objects.filter(attempt__submission__assignment=assignment, state=Check.State.DONE)
+        Check.objects.filter(attempt__submission__assignment=assignment, state=Check.State.DONE, trial=False)
         .select_related("attempt__submission")
         .order_by("attempt__submission_id", "-attempt__number", "-pk")
         .distinct("attempt__submission_id")

@@ -25,14 +25,14 @@ def run_check(check: int) -> None:
     run(check)
 
 
-@app.task(name="checking.tasks.finish_batch", queue="batches", retry=AGAIN)
-def finish_batch(batch: int) -> None:
+@app.task(name="checking.tasks.finish_class", queue="batches", retry=AGAIN)
+def finish_class(assignment: int) -> None:
     """Finish the class results."""
-    from intake.models import Batch
+    from assignments.models import Assignment
 
-    from .services import finish_class
+    from . import services
 
-    finish_class(Batch.objects.select_related("assignment").get(pk=batch).assignment)
+    services.finish_class(Assignment.objects.get(pk=assignment))
 
 
 @app.periodic(cron="*/2 * * * *")

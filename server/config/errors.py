@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from rest_framework import status
 from rest_framework.exceptions import ValidationError
 from rest_framework.response import Response
@@ -20,6 +21,12 @@ def sentence(problem: Exception, context: dict[str, Any]) -> Response | None:
     if response is not None and isinstance(problem, ValidationError):
         response.data = {"detail": _first(response.data)}
     return response
+
+
+def locked_out(request: HttpRequest, credentials: Any = None, *args: Any, **kwargs: Any) -> HttpResponse:
+    """What a locked login answers, in the form of every other error."""
+    detail = "Too many wrong tries. Wait a quarter of an hour and try again."
+    return JsonResponse({"detail": detail}, status=status.HTTP_429_TOO_MANY_REQUESTS)
 
 
 def _first(data: Any, field: str = "") -> str:

@@ -24,6 +24,7 @@ urlpatterns = [
     path("api/", include("courses.urls")),
     path("api/", include("assignments.urls")),
     path("api/", include("intake.urls")),
+    path("api/", include("checking.urls")),
     path("api/", include("review.urls")),
     path("api/", include("returns.urls")),
     path("preview/<int:submission>", preview, name="preview"),

@@ -69,7 +69,7 @@ def represent(batch: Batch) -> dict[str, Any]:
     lines = []
     attempts = batch.attempts.select_related("submission").prefetch_related("checks").order_by("submission__name")
     for attempt in attempts:
-        check = max(attempt.checks.all(), key=lambda c: c.pk)
+        check = attempt.current_check()
         lines.append(
             {
                 "submission": attempt.submission_id,

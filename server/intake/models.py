@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from django.conf import settings
 from django.db import models
 
@@ -9,6 +11,9 @@ from assignments.models import Assignment
 from courses.models import RosterEntry
 from partitor.reading.collect import Submission as Work
 from partitor.source import Source
+
+if TYPE_CHECKING:
+    from checking.models import Check
 
 
 class Batch(models.Model):
@@ -82,6 +87,10 @@ class Attempt(models.Model):
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["submission", "number"], name="one_attempt_a_number")]
+
+    def current_check(self) -> Check:
+        """The newest check that counts, whatever its state; uses `checks` where it is prefetched."""
+        return max((c for c in self.checks.all() if not c.trial), key=lambda c: c.pk)
 
     def work(self) -> Work:
         """The attempt as the core reads it."""

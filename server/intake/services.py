@@ -48,7 +48,11 @@ def receive(assignment: Assignment, user: Any, uploads: list[UploadedFile]) -> B
 
 
 def divide(batch: Batch) -> None:
-    """Unpack a batch, match its submissions to students and queue a check for each."""
+    """Unpack a batch, match its submissions to students and queue a check for each.
+
+    A worker may die in the middle: what is stored is then not stored again, and the batch counts as
+    being divided until the last submission is, so that no check takes it for finished before.
+    """
     if batch.state != Batch.State.RECEIVED:
         return
     try:
@@ -56,17 +60,26 @@ def divide(batch: Batch) -> None:
     except UnreadableSubmission as problem:
         _refuse(batch, str(problem))
         return
-    course = batch.assignment.course
-    entries, rows = roster_rows(course)
+    entries, rows = roster_rows(batch.assignment.course)
     with transaction.atomic():
-        batch.state = Batch.State.CHECKING
-        batch.save(update_fields=["state"])
+        batch.unread.all().delete()
         Unread.objects.bulk_create(Unread(batch=batch, name=u.name[:300], why=u.why) for u in found.unreadable)
-    for work in found.submissions:
+    for work in found.submissions[batch.attempts.count() :]:
         match = match_name(work.name, rows)
         with transaction.atomic():
+            if not _still(batch, Batch.State.RECEIVED):
+                return
             store_attempt(batch, work, entries[match] if match is not None else None)
+    with transaction.atomic():
+        if _still(batch, Batch.State.RECEIVED):
+            batch.state = Batch.State.CHECKING
+            batch.save(update_fields=["state"])
     finish_if_done(batch.pk)
+
+
+def _still(batch: Batch, state: str) -> bool:
+    """True where nobody has cancelled the batch meanwhile; holds it until the transaction ends."""
+    return Batch.objects.select_for_update().get(pk=batch.pk).state == state
 
 
 def _read(batch: Batch) -> ReadBatch:
@@ -145,11 +158,13 @@ def finish_if_done(batch_id: int) -> None:
     batch = Batch.objects.select_for_update().get(pk=batch_id)
     if batch.state != Batch.State.CHECKING:
         return
-    waiting = Check.objects.filter(attempt__batch=batch, state__in=[Check.State.QUEUED, Check.State.RUNNING]).exists()
+    waiting = Check.objects.filter(
+        attempt__batch=batch, trial=False, state__in=[Check.State.QUEUED, Check.State.RUNNING]
+    ).exists()
     if not waiting:
         batch.state, batch.finished = Batch.State.DONE, timezone.now()
         batch.save(update_fields=["state", "finished"])
-        defer_finish(batch.pk)
+        defer_finish(batch.assignment_id)
 
 
 @transaction.atomic
@@ -159,7 +174,7 @@ def cancel(batch: Batch, user: Any) -> None:
     if batch.state in {Batch.State.RECEIVED, Batch.State.CHECKING}:
         batch.state, batch.finished = Batch.State.CANCELLED, timezone.now()
         batch.save(update_fields=["state", "finished"])
-        Check.objects.filter(attempt__batch=batch, state=Check.State.QUEUED).update(state=Check.State.CANCELLED)
+        Check.objects.filter(attempt__batch=batch, trial=False, state=Check.State.QUEUED).update(state=Check.State.CANCELLED)
         note(batch.assignment.course, user, "batch cancelled", batch=batch.pk)
 
 

@@ -46,7 +46,7 @@ def handback_of(submission: Submission) -> Handback:
 
 def finished_check(attempt: Attempt) -> Check | None:
     """The attempt's newest finished check."""
-    return attempt.checks.filter(state=Check.State.DONE).order_by("-pk").first()
+    return attempt.checks.filter(state=Check.State.DONE, trial=False).order_by("-pk").first()
 
 
 def page_for(submission: Submission, plan: ReturnPlan, handback: Handback) -> FeedbackPage | None:

@@ -118,7 +118,7 @@ class ClassView(APIView):
 
 
 def _member(submission: Submission, attempt: Attempt, check: Check | None) -> dict[str, Any]:
-    current = max(attempt.checks.all(), key=lambda c: c.pk)
+    current = attempt.current_check()
     done = check is not None and check.attempt_id == attempt.pk
     report = check.report if check and done else None
     rules: dict[str, int] = {}
@@ -240,8 +240,7 @@ class SubmissionView(APIView):
 
 
 def _desk(submission: Submission, attempt: Attempt) -> dict[str, Any]:
-    check = attempt.checks.order_by("-pk").first()
-    assert check is not None, "every attempt is stored together with its check"
+    check = attempt.current_check()
     ids = list(submission.assignment.submissions.values_list("pk", flat=True))
     place = ids.index(submission.pk)
     attempts = []

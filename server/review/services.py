@@ -74,7 +74,7 @@ def set_mark(attempt: Attempt, criterion: str, level: int | None, reason: str, u
 
 
 def _rubric(attempt: Attempt) -> Any:
-    check = attempt.checks.filter(state=Check.State.DONE).first()
+    check = attempt.checks.filter(state=Check.State.DONE, trial=False).first()
     version = check.version if check else attempt.submission.assignment.current()
     return version.spec().rubric()
 

@@ -8,11 +8,14 @@ shared by all files of one `ShapeTable`.
 
 from __future__ import annotations
 
+import re
+
 from ..languages.table import Language
 from .program import ProgramFile
 from .tree import Tree
 
 SLOT = ("slot",)
+DIGITS = re.compile(r"\d+")
 
 
 class ShapeTable:
@@ -28,13 +31,18 @@ class ShapeTable:
         key = (tuple(tree.kind[node:end]), tuple(tree.text[node:end]))
         return self._exact.setdefault(key, len(self._exact))
 
+    def worded(self, tree: Tree, node: int) -> int:
+        """The symbol of the subtree with its operands as slots, but for texts, which keep their words."""
+        key = tuple(_shape_items(tree, node, texts_stay=True))
+        return self._shape.setdefault(key, len(self._shape))
+
     def shape(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots."""
         key = tuple(_shape_items(tree, node))
         return self._shape.setdefault(key, len(self._shape))
 
 
-def _shape_items(tree: Tree, node: int) -> list[object]:
+def _shape_items(tree: Tree, node: int, texts_stay: bool = False) -> list[object]:
     items: list[object] = []
     kinds, texts, ends = tree.kind, tree.text, tree.end
     language = tree.language
@@ -42,7 +50,8 @@ def _shape_items(tree: Tree, node: int) -> list[object]:
     while position < stop:
         kind = kinds[position]
         if position != node and is_simple_operand(tree, position, language):
-            items.append(SLOT)
+            kept = texts_stay and kind in language.strings
+            items.append(DIGITS.sub("#", texts[position]) if kept else SLOT)
             position = ends[position]
             continue
         items.append(kind)

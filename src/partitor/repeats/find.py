@@ -14,7 +14,7 @@ from .slots import Copy, Table, compare
 from .suffixes import maximal_repeats
 
 
-class Limits(msgspec.Struct, frozen=True):
+class Limits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """What counts as too much; the assignment may set each."""
 
     procedure_statements: int = 20
@@ -106,8 +106,14 @@ class _Finder:
         candidates = []
         worthy: list[Repetition] = []
         tree = sequence.file.tree
-        exact = [self.shapes.exact(tree, s) for s in sequence.block.statements]
-        for found in maximal_repetitions(sequence.symbols, max(2, self.limits.run_copies), exact):
+        finer = [
+            [
+                symbol_of(tree, s) if symbol >= 0 else symbol
+                for s, symbol in zip(sequence.block.statements, sequence.symbols, strict=True)
+            ]
+            for symbol_of in (self.shapes.exact, self.shapes.worded)
+        ]
+        for found in maximal_repetitions(sequence.symbols, max(2, self.limits.run_copies), *finer):
             if any(explains(shorter, found) for shorter in worthy):
                 continue
             run = self._best_offset(sequence, found.start, found.stop, found.period)

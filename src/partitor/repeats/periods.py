@@ -25,30 +25,32 @@ class Repetition(msgspec.Struct, frozen=True):
     period: int
 
 
-def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, finer: Sequence[int] = ()) -> list[Repetition]:
+def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, *finer: Sequence[int]) -> list[Repetition]:
     """All maximal repetitions of at least `fewest_copies` whole copies, shortest period first.
 
-    `finer` symbols (equal only where `symbols` are) help to see long periods in monotonous sequences.
-    Multiples of a period are among them: whether the shorter copies are worth anything is for the
-    caller to say, with `explains`.
+    `finer` sequences (equal only where `symbols` are) show periods inside monotonous stretches, and
+    are searched themselves as well: there a repetition ends where the words change, not where the
+    shapes do. Multiples of a period are among what is given: whether the shorter copies are worth
+    anything is for the caller to say, with `explains`.
 
     >>> maximal_repetitions([7, 1, 2, 1, 2, 1, 2, 9], 3)
     [Repetition(start=1, stop=7, period=2)]
+    >>> maximal_repetitions([1, 1, 1, 1, 1, 1], 3, [5, 6, 5, 6, 5, 6])[1]
+    Repetition(start=0, stop=6, period=2)
     """
     n = len(symbols)
     if n < fewest_copies:
         return []
-    text = np.array(symbols, dtype=np.int64)
-    found: list[Repetition] = []
-    hints = [text] if len(finer) != n else [text, np.array(finer, dtype=np.int64)]
-    for period in _promising_periods(hints, n // fewest_copies, fewest_copies):
-        same = np.flatnonzero(np.diff(np.concatenate(([0], text[period:] == text[:-period], [0]))))
-        for start, stop in zip(same[::2].tolist(), same[1::2].tolist(), strict=True):
-            stretch = Repetition(start, stop + period, period)
-            whole = stretch.stop - stretch.start >= period * fewest_copies
-            if whole:
-                found.append(stretch)
-    return found
+    texts = [np.array(text, dtype=np.int64) for text in (symbols, *finer)]
+    found: dict[Repetition, None] = {}
+    for text in texts:
+        hints = texts if text is texts[0] else [text]
+        for period in _promising_periods(hints, n // fewest_copies, fewest_copies):
+            same = np.flatnonzero(np.diff(np.concatenate(([0], text[period:] == text[:-period], [0]))))
+            for start, stop in zip(same[::2].tolist(), same[1::2].tolist(), strict=True):
+                if stop + period - start >= period * fewest_copies:
+                    found[Repetition(start, stop + period, period)] = None
+    return sorted(found, key=lambda r: (r.period, r.start, -r.stop))
 
 
 def _promising_periods(texts: Sequence[np.typing.NDArray[np.int64]], longest: int, copies: int) -> list[int]:
