@@ -16,6 +16,9 @@ from review.services import keep_results
 
 from .models import Check, ClassPattern
 
+SHOWN = frozenset({"repeated-run", "repeated-block", "twin-functions", "missing-function", "idle-loop"})
+"""Rules of which a few lines of code say more than the title."""
+
 
 def run(check_id: int) -> None:
     """Check one attempt and keep the result. One that was cancelled or dropped meanwhile stays so."""
@@ -95,6 +98,8 @@ def finish_class(assignment: Assignment) -> None:
 
 
 def _example(check: Check, finding: Finding) -> str:
+    if finding.whole or finding.rule not in SHOWN:
+        return ""
     place = finding.places[0]
     file = check.attempt.files.filter(path=place.file).first()
     lines = file.text.split("\n")[place.start_line - 1 : place.end_line] if file else []

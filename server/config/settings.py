@@ -128,7 +128,7 @@ STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.exists() else None
 WHITENOISE_INDEX_FILE = False
 
-UPLOADS = LOCAL / "uploads"
+UPLOADS = Path(os.environ.get("PARTITOR_UPLOADS", LOCAL / "uploads"))
 FILE_UPLOAD_TEMP_DIR = os.environ.get("PARTITOR_TMP")
 FILE_UPLOAD_HANDLERS = ["intake.uploads.LimitedUpload"]
 UPLOAD_MOST_BYTES = int(os.environ.get("PARTITOR_UPLOAD_MOST_BYTES", 100_000_000))

@@ -1,7 +1,7 @@
 """Logging in, and what is behind the login."""
 
 import pytest
-from conftest import PASSWORD, Api
+from conftest import PASSWORD, Api, numbers
 from django.test import Client
 
 pytestmark = pytest.mark.django_db
@@ -20,15 +20,6 @@ PLACES = [
     "batches/{batch}",
     "submissions/{submission}",
 ]
-
-
-def numbers(assignment) -> dict[str, int]:
-    return {
-        "course": assignment.course_id,
-        "assignment": assignment.pk,
-        "batch": assignment.batches.first().pk,
-        "submission": assignment.submissions.first().pk,
-    }
 
 
 def test_the_session_says_who_is_logged_in(people):

@@ -102,8 +102,10 @@ def remark_text(finding: Finding, suggestion: Suggestion | None, texts: Mapping[
         else:
             code_title, code = "It could read", answer_of(suggestion.changes)
     shown = finding.places[:2] if hint == "where" else finding.places[:1]
+    if finding.whole:
+        shown = ()
     return RemarkText(
-        title=f"{title} ({_lines(finding)})",
+        title=title if finding.whole else f"{title} ({_lines(finding)})",
         message=finding.message,
         advice=advice,
         excerpts=tuple(_excerpt(p.file, p.start_line, p.end_line, texts) for p in shown),
