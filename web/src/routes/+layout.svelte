@@ -22,7 +22,9 @@
     }
   });
   client.getQueryCache().subscribe((event) => {
-    const problem = event.query.state.error;
+    // Only a fresh failure: one from before the login must not lead back to it.
+    if (event.type !== 'updated' || event.action.type !== 'error') return;
+    const problem = event.action.error;
     if (problem instanceof ApiError && problem.status === 401) logIn();
   });
 

@@ -1,9 +1,11 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, csrfToken, sentence, take } from '$lib/api/client';
+  import Dialog from '$lib/ui/Dialog.svelte';
   import Loading from '$lib/ui/Loading.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { plural } from '$lib/words';
+  import Members from './courses/Members.svelte';
 
   const client = useQueryClient();
   const courses = createQuery(() => ({
@@ -13,6 +15,7 @@
   let title = $state('');
   let term = $state('');
   let problem = $state('');
+  let members = $state<{ id: number; title: string; part: string } | null>(null);
 
   async function make(event: SubmitEvent) {
     event.preventDefault();
@@ -52,6 +55,10 @@
           <h2 class="text-2xl">{course.title}</h2>
           <span class="quiet">{course.term}</span>
           <span class="grow"></span>
+          <button
+            class="quiet underline decoration-line underline-offset-4"
+            onclick={() => (members = course)}>Members</button
+          >
           {#if course.part !== 'assistant'}
             <label
               class="quiet cursor-pointer underline decoration-line underline-offset-4 focus-within:outline-2 focus-within:outline-seal"
@@ -108,4 +115,10 @@
       <button class="press">Make the course</button>
     </form>
   </Loading>
+  <Dialog
+    bind:open={() => members !== null, (open) => (members = open ? members : null)}
+    title="Members of {members?.title ?? ''}"
+  >
+    {#if members}<Members course={members.id} mayDecide={members.part !== 'assistant'} />{/if}
+  </Dialog>
 </div>

@@ -22,6 +22,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/assignments/{assignment}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How far it is, and what it would change. */
+        get: operations["again"];
+        /** @description Let the trials count. */
+        put: operations["take_again_over"];
+        /** @description Check every submission whose check is of an older version, as a trial. */
+        post: operations["start_again"];
+        /** @description Leave everything as it is. */
+        delete: operations["drop_again"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assignments/{assignment}/batches": {
         parameters: {
             query?: never;
@@ -410,6 +430,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How far checking again is. */
+        Again: {
+            outdated: number;
+            total: number;
+            done: number;
+            failed: number;
+            changes: components["schemas"]["Change"][];
+        };
         /** @description An assignment with what it asks. */
         Assignment: {
             id: number;
@@ -497,6 +525,19 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
+        /** @description What checking again would change for one submission. */
+        Change: {
+            submission: number;
+            name: string;
+            /** Format: double */
+            total_before: number;
+            /** Format: double */
+            total_after: number;
+            /** Format: double */
+            of_after: number;
+            remarks_before: number;
+            remarks_after: number;
+        };
         /**
          * @description * `queued` - Queued
          *     * `running` - Running
@@ -854,6 +895,8 @@ export interface components {
             pattern: string;
             /** @default  */
             subject: string;
+            /** @default false */
+            whole: boolean;
         };
         /**
          * Place
@@ -1124,6 +1167,89 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Assignment"];
                 };
+            };
+        };
+    };
+    again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignment: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Again"];
+                };
+            };
+        };
+    };
+    take_again_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignment: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Again"];
+                };
+            };
+        };
+    };
+    start_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignment: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Again"];
+                };
+            };
+        };
+    };
+    drop_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assignment: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

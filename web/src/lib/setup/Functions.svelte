@@ -14,8 +14,13 @@
       purpose: ''
     });
   }
-  function count(value: unknown): number | null {
-    return value === '' || value === null ? null : Number(value);
+  type Count = Spec['functions'][number]['parameters'];
+  function readCount(text: string): Count {
+    const numbers = text.match(/\d+/g)?.map(Number) ?? [];
+    return numbers.length > 1 ? numbers.slice(0, 2) : (numbers[0] ?? null);
+  }
+  function writeCount(count: Count): string {
+    return Array.isArray(count) ? count.join(' to ') : `${count ?? ''}`;
   }
 </script>
 
@@ -52,20 +57,15 @@
               />
             </td>
             <td class="pr-2">
-              {#if Array.isArray(f.parameters)}
-                <span class="mono">{f.parameters.join(' to ')}</span>
-              {:else}
-                <input
-                  class="w-16"
-                  type="number"
-                  min="0"
-                  max="20"
-                  aria-label="Number of parameters of {f.name}"
-                  placeholder="any"
-                  value={f.parameters ?? ''}
-                  onchange={(e) => (f.parameters = count(e.currentTarget.value))}
-                />
-              {/if}
+              <input
+                class="mono w-20"
+                aria-label="Number of parameters of {f.name}"
+                title="A number, or a range such as 1 to 3; empty for any"
+                placeholder="any"
+                pattern={'\\s*(\\d+(\\s*(to|-)\\s*\\d+)?)?\\s*'}
+                value={writeCount(f.parameters)}
+                onchange={(e) => (f.parameters = readCount(e.currentTarget.value))}
+              />
             </td>
             <td class="pr-2">
               <select

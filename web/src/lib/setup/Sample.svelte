@@ -34,7 +34,14 @@
     spellcheck="false"
     aria-label="Sample program"
     bind:value={text}></textarea>
-  <div class="overflow-auto px-5 py-3" aria-live="polite">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="overflow-auto px-5 py-3"
+    tabindex="0"
+    role="region"
+    aria-label="What it would say"
+    aria-live="polite"
+  >
     {#if problem}
       <p class="text-seal">{problem}</p>
     {:else if report}

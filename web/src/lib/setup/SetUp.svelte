@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import type { Spec } from '$lib/api/client';
+  import { keepDraft, readDraft } from '$lib/draft';
   import Notice from '$lib/ui/Notice.svelte';
   import Functions from './Functions.svelte';
   import GivenCode from './GivenCode.svelte';
@@ -17,17 +18,28 @@
     initial,
     mayDecide = true,
     file,
+    draft,
+    said = $bindable(''),
     save
   }: {
     initial: Content;
     mayDecide?: boolean;
     file?: string;
+    draft: string;
+    said?: string;
     save: (content: Content | { text: string }) => Promise<void>;
   } = $props();
 
-  let content = $state(untrack(() => structuredClone($state.snapshot(initial)) as Content));
+  const kept = untrack(() => JSON.stringify($state.snapshot(initial)));
+  const name = untrack(() => draft);
+  const found = readDraft<Content>(name);
+  let unkept = $state(found !== null && JSON.stringify(found) !== kept);
+  let content = $state(found !== null ? found : (JSON.parse(kept) as Content));
+  $effect(() => {
+    const now = JSON.stringify($state.snapshot(content));
+    keepDraft(name, now === kept ? null : JSON.parse(now));
+  });
   let problem = $state('');
-  let said = $state('');
   let busy = $state(false);
   const spec = $derived(content.spec);
   const limits: [keyof Spec['limits'], string, string][] = [
@@ -42,6 +54,8 @@
     problem = said = '';
     try {
       await save(what);
+      keepDraft(name, null);
+      unkept = false;
       said = 'Kept.';
     } catch (error) {
       problem = (error as Error).message;
@@ -62,6 +76,19 @@
       keep($state.snapshot(content) as Content);
     }}
   >
+    {#if unkept}
+      <div class="mb-4 flex items-center gap-3">
+        <Notice>These are changes that you made here and have not kept yet.</Notice>
+        <button
+          type="button"
+          class="press"
+          onclick={() => {
+            content = JSON.parse(kept) as Content;
+            unkept = false;
+          }}>Throw them away</button
+        >
+      </div>
+    {/if}
     <fieldset disabled={!mayDecide} class="grid gap-8">
       <section class="grid grid-cols-[2fr_1fr_1fr] gap-4">
         <label class="grid gap-1">Title<input bind:value={spec.title} required maxlength="200" /></label>

@@ -26,7 +26,7 @@
     >
       <div class="mb-3 flex items-baseline justify-between gap-4 border-b border-line pb-2">
         <Dialog.Title class="font-serif text-lg font-semibold">{title}</Dialog.Title>
-        <Dialog.Close class="press" aria-label="Close">Close <span class="key">Esc</span></Dialog.Close>
+        <Dialog.Close class="press">Close <span class="key">Esc</span></Dialog.Close>
       </div>
       {@render children()}
     </Dialog.Content>

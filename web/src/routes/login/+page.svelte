@@ -1,9 +1,11 @@
 <script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { api, take } from '$lib/api/client';
   import Notice from '$lib/ui/Notice.svelte';
 
+  const client = useQueryClient();
   let user = $state('');
   let password = $state('');
   let problem = $state('');
@@ -15,6 +17,7 @@
     problem = '';
     try {
       await take(api.POST('/api/session', { body: { user, password } }));
+      client.clear();
       const then = page.url.searchParams.get('then') ?? '/';
       await goto(then.startsWith('/') && !then.startsWith('//') ? then : '/');
     } catch (error) {

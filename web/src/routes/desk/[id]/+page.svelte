@@ -65,6 +65,12 @@
     const next = rows[Math.max(0, Math.min(rows.length - 1, index + by))];
     if (next && next.remark.id !== chosenId) choose(next.remark.id);
   }
+  /** Then / now of the chosen remark; where it has none, of the first remark that has one. */
+  function showThenNow() {
+    if (suggestion) return set({ show: thenNow ? null : 'then-now' });
+    const first = rows.find((r) => suggestions.has(r.finding?.suggestion ?? ''));
+    if (first) set({ remark: String(first.remark.id), show: 'then-now' });
+  }
   function toStudent(other: number | null | undefined) {
     if (other) goto(`/desk/${other}${thenNow ? '?show=then-now' : ''}`);
   }
@@ -113,7 +119,7 @@
         does: 'Say it in your words',
         run: () => document.querySelector<HTMLElement>('[data-words]')?.focus()
       },
-      { key: 't', does: 'Then / now', run: () => set({ show: thenNow ? null : 'then-now' }) },
+      { key: 't', does: 'Then / now', run: showThenNow },
       { key: 'm', does: 'Call map', run: () => (mapping = true) },
       { key: 'd', does: 'Looked through; on to the next student', run: reviewed },
       { key: 'n', does: 'Next student', run: () => toStudent(desk.data?.next) },
@@ -255,7 +261,10 @@
                 >{undo.text}</button
               > <span class="key">u</span>
             </p>{/if}
-          <NewRemark add={(words, line) => keep(addRemark(id, words, path, line))} />
+          {#key d.id}<NewRemark
+              submission={d.id}
+              add={(words, line) => keep(addRemark(id, words, path, line))}
+            />{/key}
         </aside>
       </div>
       <RubricStrip

@@ -1,6 +1,14 @@
 <script lang="ts">
-  let { add }: { add: (words: string, line: number | null) => Promise<void> } = $props();
-  let words = $state('');
+  import { untrack } from 'svelte';
+  import { keepDraft, readDraft } from '$lib/draft';
+
+  let {
+    submission,
+    add
+  }: { submission: number; add: (words: string, line: number | null) => Promise<void> } = $props();
+  const name = untrack(() => `remark-${submission}`);
+  let words = $state(readDraft<string>(name) ?? '');
+  $effect(() => keepDraft(name, words || null));
   let line = $state<number | null>(null);
 
   async function send(event: SubmitEvent) {

@@ -29,13 +29,15 @@
   } = $props();
   const mark = $derived(group ? inkOf(group) : null);
   const where = $derived(
-    finding
-      ? finding.places.length > 1
-        ? `${finding.places.length} places`
-        : `line ${finding.places[0]?.start_line ?? '–'}`
-      : remark.line
-        ? `line ${remark.line}`
-        : 'the whole'
+    finding?.whole
+      ? 'the whole program'
+      : finding
+        ? finding.places.length > 1
+          ? `${finding.places.length} places`
+          : `line ${finding.places[0]?.start_line ?? '–'}`
+        : remark.line
+          ? `line ${remark.line}`
+          : 'the whole'
   );
   let article: HTMLElement;
   $effect(() => {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas, Spec } from '$lib/api/client';
+  import { keyboard } from '$lib/keys.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { points } from '$lib/words';
@@ -30,6 +31,14 @@
     reason = mark.reason ?? '';
     problem = '';
   }
+  $effect(() =>
+    keyboard.add(
+      'Rubric',
+      marks
+        .slice(0, 9)
+        .map((mark, i) => ({ key: String(i + 1), does: `Judge “${mark.title}”`, run: () => edit(mark) }))
+    )
+  );
   async function keep(wanted: number | null) {
     if (!editing) return;
     try {
@@ -73,7 +82,10 @@
   </p>
 </section>
 
-<Dialog open={editing !== null} title={editing?.title ?? ''}>
+<Dialog
+  bind:open={() => editing !== null, (open) => (editing = open ? editing : null)}
+  title={editing?.title ?? ''}
+>
   {#if editing}
     <p class="quiet mb-2">Measured: {editing.because}</p>
     <fieldset class="grid gap-1">

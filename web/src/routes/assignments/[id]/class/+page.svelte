@@ -1,14 +1,16 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, take, type ClassMember } from '$lib/api/client';
+  import { api, take, type ClassMember, type Spec } from '$lib/api/client';
+  import CheckAgain from '$lib/ui/CheckAgain.svelte';
   import Loading from '$lib/ui/Loading.svelte';
   import { formatMeasure, plural, points } from '$lib/words';
   import Patterns from './Patterns.svelte';
   import Silhouette from './Silhouette.svelte';
   import Spread from './Spread.svelte';
 
+  const client = useQueryClient();
   const id = $derived(Number(page.params.id));
   const view = createQuery(() => ({
     queryKey: ['class', id],
@@ -50,6 +52,18 @@
       .map((r) => ({ ...r, count: (view.data?.members ?? []).filter((m) => m.rules[r.id]).length }))
       .filter((r) => r.count)
   );
+  async function useCriteria(criteria: Spec['criteria']) {
+    if (!view.data) return;
+    await take(
+      api.PUT('/api/assignments/{assignment}', {
+        params: { path: { assignment: id } },
+        body: { spec: { ...view.data.spec, criteria } }
+      })
+    );
+    await client.invalidateQueries({ queryKey: ['again', id] });
+    await client.invalidateQueries({ queryKey: ['assignment', id] });
+    await client.invalidateQueries({ queryKey: ['class', id] });
+  }
   const checked = $derived((view.data?.members ?? []).filter((m) => m.state === 'done'));
 </script>
 
@@ -57,6 +71,7 @@
 <Loading query={view}>
   <div class="grid h-full grid-cols-[minmax(0,1fr)_19rem]">
     <div class="overflow-auto px-6 pt-3 pb-16">
+      <CheckAgain assignment={id} />
       <div class="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2">
         <label class="flex items-center gap-2">
           Order by
@@ -101,7 +116,13 @@
           {/each}
         </ol>
         {#if checked.length > 1}
-          <Spread members={checked} {sort} measure={chosen} criteria={view.data.spec.criteria} />
+          <Spread
+            members={checked}
+            {sort}
+            measure={chosen}
+            criteria={view.data.spec.criteria}
+            use={useCriteria}
+          />
         {/if}
       {:else}
         <p class="py-8">

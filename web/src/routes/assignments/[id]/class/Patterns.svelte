@@ -29,7 +29,7 @@
           <strong>{p.submissions.length} of {data?.members.length}</strong>
           {p.title}{#if chosen === String(i)}<span class="text-done"> (shown)</span>{/if}
         </button>
-        <pre class="mt-1 max-h-24 overflow-hidden text-[11px] text-soft">{p.example}</pre>
+        {#if p.example}<pre class="mt-1 max-h-24 overflow-hidden text-[11px] text-soft">{p.example}</pre>{/if}
       </li>
     {:else}
       <li class="quiet py-2">Nothing is written alike by two or more.</li>

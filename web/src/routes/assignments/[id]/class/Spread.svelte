@@ -1,20 +1,25 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import type { ClassMember, Schemas, Spec } from '$lib/api/client';
-  import { formatMeasure } from '$lib/words';
+  import { countLevels, type Criterion } from '$lib/levels';
+  import { formatMeasure, plural, points } from '$lib/words';
+  import Thresholds from './Thresholds.svelte';
 
   let {
     members,
     sort,
     measure,
-    criteria
+    criteria,
+    use
   }: {
     members: ClassMember[];
     sort: string;
     measure: Schemas['Measure'] | undefined;
     criteria: Spec['criteria'];
+    use: (criteria: Spec['criteria']) => Promise<void>;
   } = $props();
   const WIDTH = 760;
+  const BASE = 62;
   const unit = $derived(measure?.unit ?? 'share');
   const title = $derived(measure?.title ?? 'Score');
   const values = $derived(
@@ -22,29 +27,51 @@
   );
   const top = $derived(unit === 'share' ? 1 : Math.max(1, ...values.map((p) => p.v)));
   const x = $derived(scaleLinear([0, top], [20, WIDTH - 20]).nice());
-  const dots = $derived.by(() => {
-    const stacks = new Map<number, number>();
-    return [...values]
-      .sort((a, b) => a.v - b.v)
-      .map(({ m, v }) => {
-        const bin = Math.round(x(v) / 9);
-        const level = stacks.get(bin) ?? 0;
-        stacks.set(bin, level + 1);
-        return { m, v, cx: bin * 9, cy: 62 - level * 9 };
-      });
+  const stacks = $derived.by(() => {
+    const bins = new Map<number, typeof values>();
+    for (const point of [...values].sort((a, b) => a.v - b.v)) {
+      const bin = Math.round(x(point.v) / 9);
+      bins.set(bin, [...(bins.get(bin) ?? []), point]);
+    }
+    return bins;
   });
-  const thresholds = $derived(
-    criteria
-      .filter((c) => c.measure === sort)
-      .flatMap((c) =>
-        c.levels.map((l) => l.at_most ?? l.at_least).filter((b): b is number => typeof b === 'number')
-      )
+  // A tall stack is set closer, so that the tallest still fits.
+  const rise = $derived(
+    Math.min(9, 56 / Math.max(1, Math.max(...[...stacks.values()].map((s) => s.length)) - 1))
   );
+  const dots = $derived(
+    [...stacks].flatMap(([bin, stack]) =>
+      stack.map(({ m, v }, level) => ({ m, v, cx: bin * 9, cy: BASE - level * rise }))
+    )
+  );
+  const written = $derived(criteria.find((c) => c.measure === sort));
+  let moved = $state<Criterion | null>(null);
+  const criterion = $derived(moved && moved.measure === sort ? moved : written);
+  const counts = $derived(
+    criterion
+      ? countLevels(
+          criterion.levels,
+          values.map((p) => p.v)
+        )
+      : []
+  );
+  const changed = $derived(moved !== null && moved.measure === sort);
   const middle = $derived.by(() => {
     const sorted = values.map((p) => p.v).sort((a, b) => a - b);
     const half = sorted.length >> 1;
     return sorted.length % 2 ? (sorted[half] ?? 0) : ((sorted[half - 1] ?? 0) + (sorted[half] ?? 0)) / 2;
   });
+  let problem = $state('');
+
+  async function keep() {
+    problem = '';
+    try {
+      await use(criteria.map((c) => (c.id === moved?.id ? moved : c)));
+      moved = null;
+    } catch (error) {
+      problem = (error as Error).message;
+    }
+  }
 </script>
 
 <section class="mt-8" aria-label="Spread">
@@ -57,7 +84,7 @@
   <svg
     viewBox="0 0 {WIDTH} 92"
     class="w-full max-w-4xl"
-    role="img"
+    role="group"
     aria-label="{title}: {values.length} programs from {formatMeasure(
       Math.min(...values.map((p) => p.v)),
       unit
@@ -70,10 +97,6 @@
         >{formatMeasure(tick, unit)}</text
       >
     {/each}
-    {#each thresholds as t (t)}
-      <line x1={x(t)} x2={x(t)} y1="4" y2="69" class="stroke-seal" stroke-width="1" />
-      <line x1={x(t) + 3} x2={x(t) + 3} y1="4" y2="69" class="stroke-seal" stroke-width="2.4" />
-    {/each}
     {#each dots as d (d.m.id)}
       <a href="/desk/{d.m.id}" aria-label="{d.m.name}: {formatMeasure(d.v, unit)}"
         ><ellipse
@@ -82,10 +105,29 @@
           rx="4.3"
           ry="3.4"
           transform="rotate(-18 {d.cx} {d.cy})"
-          class="fill-ink hover:fill-seal"><title>{d.m.name}: {formatMeasure(d.v, unit)}</title></ellipse
+          class="fill-ink stroke-ground hover:fill-seal"
+          stroke-width="0.6"><title>{d.m.name}: {formatMeasure(d.v, unit)}</title></ellipse
         ></a
       >
     {/each}
+    {#if criterion}
+      <Thresholds {criterion} {unit} {x} change={(to) => (moved = to)} />
+    {/if}
   </svg>
-  {#if thresholds.length}<p class="quiet">Red bar lines: where the rubric's levels change.</p>{/if}
+  {#if criterion}
+    <p class="quiet" aria-live="polite">
+      {criterion.title}:
+      {#each criterion.levels as level, i (i)}{i ? ', ' : ''}{points(level.points)} points to {plural(
+          counts[i] ?? 0,
+          'program'
+        )}{/each}. Move the red bar lines to try other thresholds.
+    </p>
+    {#if changed}
+      <div class="mt-2 flex gap-2">
+        <button class="press press-seal" onclick={keep}>Use these levels</button>
+        <button class="press" onclick={() => (moved = null)}>Put them back</button>
+      </div>
+    {/if}
+    {#if problem}<p class="mt-2 text-seal" role="alert">{problem}</p>{/if}
+  {/if}
 </section>

@@ -46,7 +46,7 @@
     <span class="grow"></span>
     <span role="status" data-state={batch.state}>
       {#if batch.state === 'received'}
-        {batch.total ? `Being unpacked: ${batch.done} of ${batch.total} checked so far` : "Being unpacked…"}
+        {batch.total ? `Being unpacked: ${batch.done} of ${batch.total} checked so far` : 'Being unpacked…'}
       {:else if batch.state === 'checking'}
         {batch.done} of {batch.total} checked
       {:else if batch.state === 'cancelled'}

@@ -6,6 +6,8 @@
 
   const client = useQueryClient();
   const id = $derived(Number(page.params.id));
+  // The form is made anew with each version; what it said of the last keeping stays.
+  let said = $state('');
   const assignment = createQuery(() => ({
     queryKey: ['assignment', id],
     queryFn: () => take(api.GET('/api/assignments/{assignment}', { params: { path: { assignment: id } } }))
@@ -22,6 +24,8 @@
         reference: assignment.data.reference
       }}
       mayDecide={assignment.data.may_decide}
+      bind:said
+      draft="assignment-{id}-{assignment.data.version}"
       file="/api/assignments/{id}/file"
       save={async (body) => {
         const kept = await take(

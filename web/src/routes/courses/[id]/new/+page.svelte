@@ -20,6 +20,7 @@
     <div class="min-h-0 grow">
       <SetUp
         initial={{ spec: start.data?.spec as Spec, starter: {}, reference: {} }}
+        draft="course-{course}"
         save={async (body) => {
           const made = await take(
             api.POST('/api/courses/{course}/assignments', { params: { path: { course } }, body })
