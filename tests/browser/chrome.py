@@ -87,6 +87,11 @@ class Browser:
         """Click the button or link with this text."""
         self.find(f"//button[contains(normalize-space(.), '{name}')]|//a[contains(normalize-space(.), '{name}')]").click()
 
+    def give_file(self, path: Path, css: str = "input[type=file]") -> None:
+        """Choose a file in the (hidden) file input."""
+        found = self.wait(lambda: self.driver.find_elements("css selector", css), css)
+        found[0].send_keys(str(path))
+
     def keys(self, keys: str) -> None:
         """Type where the focus is."""
         self.driver.switch_to.active_element.send_keys(keys)
