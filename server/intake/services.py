@@ -174,7 +174,9 @@ def cancel(batch: Batch, user: Any) -> None:
     if batch.state in {Batch.State.RECEIVED, Batch.State.CHECKING}:
         batch.state, batch.finished = Batch.State.CANCELLED, timezone.now()
         batch.save(update_fields=["state", "finished"])
-        Check.objects.filter(attempt__batch=batch, trial=False, state=Check.State.QUEUED).update(state=Check.State.CANCELLED)
+        Check.objects.filter(attempt__batch=batch, trial=False, state=Check.State.QUEUED).update(
+            state=Check.State.CANCELLED
+        )
         note(batch.assignment.course, user, "batch cancelled", batch=batch.pk)
 
 

@@ -43,6 +43,14 @@ def check(
     return _Check(submission, assignment, starter, reference, Deadline(seconds)).run()
 
 
+def find_only(submission: Submission, assignment: Assignment) -> Repeats:
+    """Read and find, without suggesting: the tree, names, calls, repeats and required functions."""
+    program = program_of(submission.sources)
+    calls = map_calls(program)
+    match_required(program, assignment.functions, calls, None)
+    return find_repeats(program, assignment.limits, frozenset())
+
+
 def program_of(sources: Sequence[Source]) -> Program:
     """The program tree of texts whose language is known."""
     return Program([ProgramFile(s, LANGUAGES[s.language]) for s in sources if s.language in LANGUAGES])

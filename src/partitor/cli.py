@@ -133,7 +133,11 @@ def _progress(work: list[_Job], jobs: int, quiet: bool) -> Iterator[tuple[_Job, 
         yield from track(results, total=len(work), description="Checking", console=console)
     else:
         for number, (job, result) in enumerate(results, 1):
-            said = "not read" if isinstance(result, str) else f"{len(result.findings)} remarks"
+            said = (
+                "not read"
+                if isinstance(result, str)
+                else f"{len(result.findings)} remark{'' if len(result.findings) == 1 else 's'}"
+            )
             print(f"{number} of {len(work)}: {job.submission.name}: {said}")
             yield job, result
 

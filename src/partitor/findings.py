@@ -208,7 +208,14 @@ class Remarks:
     def _add_missing(self, match: Match) -> None:
         name = match.required.name
         if match.job is None:
-            self.add("missing-function", f"{name} is asked for and not there.", self._somewhere(), 6, subject=name, whole=True)
+            self.add(
+                "missing-function",
+                f"{name} is asked for and not there.",
+                self._somewhere(),
+                6,
+                subject=name,
+                whole=True,
+            )
             return
         file, statements = match.job
         copy = Copy(file, statements)

@@ -85,7 +85,9 @@ class Browser:
 
     def press(self, name: str) -> None:
         """Click the button or link with this text."""
-        self.find(f"//button[contains(normalize-space(.), '{name}')]|//a[contains(normalize-space(.), '{name}')]").click()
+        self.find(
+            f"//button[contains(normalize-space(.), '{name}')]|//a[contains(normalize-space(.), '{name}')]"
+        ).click()
 
     def give_file(self, path: Path, css: str = "input[type=file]") -> None:
         """Choose a file in the (hidden) file input."""

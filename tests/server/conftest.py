@@ -79,7 +79,9 @@ def work(_real_database: None) -> Callable[[], None]:
 
     def run() -> None:
         worker = app.with_connector(app.connector.get_worker_connector())
-        worker.run_worker(wait=False, install_signal_handlers=False, listen_notify=False, fetch_job_polling_interval=0.05)
+        worker.run_worker(
+            wait=False, install_signal_handlers=False, listen_notify=False, fetch_job_polling_interval=0.05
+        )
 
     return run
 

@@ -49,7 +49,9 @@ def test_changes_need_the_csrf_token(people, assignment):
     assert answer.status_code == 403
     client.get("/api/session")
     token = client.cookies["csrftoken"].value
-    answer = client.post("/api/courses", {"title": "X"}, content_type="application/json", headers={"X-CSRFToken": token})
+    answer = client.post(
+        "/api/courses", {"title": "X"}, content_type="application/json", headers={"X-CSRFToken": token}
+    )
     assert answer.status_code == 201
 
 

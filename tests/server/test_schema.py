@@ -2,9 +2,10 @@
 
 import pytest
 import schemathesis
-from config.wsgi import application
 from conftest import Api, numbers
 from hypothesis import HealthCheck, given, settings
+
+from config.wsgi import application
 
 pytestmark = pytest.mark.django_db(transaction=True)
 

@@ -104,9 +104,10 @@
                 >
                 <span class="quiet block text-[12px]">
                   {#if m.state === 'done'}
-                    {points(m.total)}/{points(m.of)}{#if chosen}
-                      · {formatMeasure(value(m), chosen.unit)}{/if}{#if m.reviewed}
-                      · <span class="text-done">seen</span>{/if}
+                    {points(m.total)}/{points(m.of)}{#if chosen}{' · '}{formatMeasure(
+                        value(m),
+                        chosen.unit
+                      )}{/if}{#if m.reviewed}{' · '}<span class="text-done">seen</span>{/if}
                   {:else}
                     {m.state === 'failed' ? 'failed' : 'waiting'}
                   {/if}

@@ -1,0 +1,76 @@
+"""Program texts for the benchmarks, made to a size."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from random import Random
+
+from partitor.source import Source
+
+DEMO = Path(__file__).resolve().parents[1] / "demo"
+WORDS = "gate level tide pump ferry seed label mill creek harbour north south bird count chain door".split()
+
+
+def demo_programs() -> list[str]:
+    """The demo class's Python programs that are whole."""
+    texts = []
+    for path in sorted((DEMO / "sluice-gates" / "submissions").glob("*.py")):
+        try:
+            texts.append(path.read_text())
+        except UnicodeDecodeError:
+            continue
+    return texts
+
+
+def hundred_lines() -> list[str]:
+    """Programs of about a hundred lines: demo programs, joined until they are that long."""
+    programs: list[str] = []
+    lines: list[str] = []
+    for text in demo_programs():
+        lines += text.split("\n")
+        if len(lines) >= 100:
+            programs.append("\n".join(lines) + "\n")
+            lines = []
+    return programs
+
+
+def alike(lines: int) -> str:
+    """The same statement over and over."""
+    return 'print("gate", 7)\n' * lines
+
+
+def different(lines: int) -> str:
+    """No two statements of one shape."""
+    return "".join(
+        f"value_{n} = compute_{n}({', '.join(['x'] * (n % 9))}) + other_{n}.part_{n}\n" for n in range(lines)
+    )
+
+
+def random_lines(lines: int, seed: int = 1) -> str:
+    """Statements of a few dozen shapes in random order, with blocks."""
+    random = Random(seed)
+    out: list[str] = []
+    while len(out) < lines:
+        a, b, n = random.choice(WORDS), random.choice(WORDS), random.randint(0, 400)
+        out += random.choice(
+            [
+                [f"{a} = {n}"],
+                [f"{a} = {b} + {n}"],
+                [f'print("{a}", {b})'],
+                [f'print("{a} is", {b}, {n})'],
+                [f"{a}_list.append({n})"],
+                [f"if {a} > {n}:", f'    print("{b}")', f"    {a} = {a} - 1"],
+                [f"for {a} in range({n}):", f"    {b} = {b} + {a}"],
+                [f"{a} = max({b}, {n})"],
+            ]
+        )
+    return "\n".join(out[:lines]) + "\n"
+
+
+KINDS: dict[str, Callable[[int], str]] = {"alike": alike, "different": different, "random": random_lines}
+
+
+def source(text: str) -> Source:
+    """The text as the core reads it."""
+    return Source("main.py", text, "python")
