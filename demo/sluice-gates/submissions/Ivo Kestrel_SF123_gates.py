@@ -56,6 +56,62 @@ def main():
             longest = now
     print("Longest time open:", longest, "hours")
 
+    # between which hours does the water rise fastest
+    steepest = 0
+    begin = ""
+    end = ""
+    for i in range(1, len(levels)):
+        rise = levels[i] - levels[i - 1]
+        if rise > steepest:
+            steepest = rise
+            begin = hours[i - 1]
+            end = hours[i]
+    if steepest > 0:
+        print("It rises fastest between", begin, "and", end, "by", steepest, "cm")
+    else:
+        print("It does not rise today.")
+
+    # who has to come: early shift until noon, late shift after
+    early = 0
+    late = 0
+    last = 0
+    for i in range(len(hours)):
+        hour = int(hours[i].split(":")[0])
+        if openings[i] != last:
+            if hour < 12:
+                early = early + 1
+            else:
+                late = late + 1
+        last = openings[i]
+    print("Early shift:", early, "turns, late shift:", late, "turns")
+    if early > late:
+        print("The late shift brings the cake.")
+    elif late > early:
+        print("The early shift brings the cake.")
+    else:
+        print("Both bring cake.")
+
+    # a little picture of the day
+    print()
+    for i in range(len(hours)):
+        bar = ""
+        for k in range(levels[i] // 20):
+            bar = bar + "~"
+        mark = " "
+        if levels[i] > 300:
+            mark = "!"
+        print(hours[i], mark, bar)
+    print()
+
+    # how much water goes through, a very rough guess
+    litres = 0
+    for i in range(len(openings)):
+        litres = litres + openings[i] * 3 * 3600 // 100
+    print("About", litres, "litres go through the gate.")
+    barrels = litres // 200
+    rest = litres % 200
+    print("That is", barrels, "barrels and", rest, "litres.")
+
     # mean of the levels
     total = 0
     for level in levels:

@@ -51,6 +51,28 @@ def main():
     else:
         print(shut, "gates are shut.")
 
+    # put the gates in the order of their levels
+    order = list(range(len(names)))
+    for i in range(len(order)):
+        for k in range(len(order) - 1):
+            if levels[order[k]] < levels[order[k + 1]]:
+                keep = order[k]
+                order[k] = order[k + 1]
+                order[k + 1] = keep
+    print("From high to low:")
+    for i in order:
+        print("  ", names[i], levels[i])
+
+    # a name is written too long for the board
+    board = ""
+    for name in names:
+        short = name[0:3].upper()
+        if board == "":
+            board = short
+        else:
+            board = board + "-" + short
+    print("Board:", board)
+
     # mean of the levels
     total = 0
     for level in levels:

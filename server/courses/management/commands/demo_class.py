@@ -10,6 +10,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
 from assignments.services import create_assignment, replace_given
@@ -43,9 +44,14 @@ class Command(BaseCommand):
         """--empty leaves the class's work out, to be handed in by hand."""
         parser.add_argument("--empty", action="store_true")
         parser.add_argument("--people", action="store_true", help="only the logins")
+        parser.add_argument("--migrate", action="store_true", help="bring the database up to date first")
 
-    def handle(self, *args: Any, empty: bool = False, people: bool = False, **options: Any) -> None:
+    def handle(
+        self, *args: Any, empty: bool = False, people: bool = False, migrate: bool = False, **options: Any
+    ) -> None:
         """Make people, course, class list, assignment, and hand the work in."""
+        if migrate:
+            call_command("migrate", verbosity=0)
         users = {}
         for name, first, last, _ in PEOPLE:
             user, made = get_user_model().objects.get_or_create(
