@@ -418,8 +418,7 @@ def _foldable(file: ProgramFile, procedure: Procedure, repeats: Repeats) -> int:
     for table, kept in tables:
         for copy in table.copies[kept:]:
             if copy.file is file and file.procedure_around(copy.statements[0]).node == procedure.node:
-                start, stop = copy.span
-                gone.update(s for s in file.statement_nodes if start <= s < stop)
+                gone.update(file.statements_within(*copy.span))
     calls = sum(
         len(table.copies)
         for table, kept in tables
@@ -436,6 +435,5 @@ def repeated_statements(repeats: Repeats, runs_only: bool = False) -> int:
     counted: set[tuple[str, int]] = set()
     for table in tables:
         for copy in table.copies[1:]:
-            start, stop = copy.span
-            counted.update((copy.file.path, s) for s in copy.file.statement_nodes if start <= s < stop)
+            counted.update((copy.file.path, s) for s in copy.file.statements_within(*copy.span))
     return len(counted)

@@ -39,8 +39,13 @@ class Flow(msgspec.Struct, frozen=True, eq=False):
 
 
 def flow_of(file: ProgramFile, scope: int) -> Flow:
-    """Analyse the procedure at node `scope` (0: the file's loose code). Linear but for loop nesting."""
-    return _Analysis(file, scope).run()
+    """Analyse the procedure at node `scope` (0: the file's loose code). Linear but for loop nesting; done
+    once for each file and scope."""
+    known = file.derived.get(("flow", scope))
+    if not isinstance(known, Flow):
+        known = _Analysis(file, scope).run()
+        file.derived["flow", scope] = known
+    return known
 
 
 class _Analysis:
@@ -52,10 +57,11 @@ class _Analysis:
         self.scope = scope
         self.live: dict[int, Set] = {}
         self.bound: dict[int, Set] = {}
-        self.always = self._names_used_elsewhere()
+        self.always = EMPTY
         self.cache: dict[tuple[int, int], tuple[Set, Set]] = {}
 
     def run(self) -> Flow:
+        self.always = self._names_used_elsewhere()
         body = self.scope and self.tree.child(self.scope, self.language.body_field)
         if body is None:
             return Flow(self.scope, {}, {}, self.always)
@@ -299,6 +305,24 @@ class _Analysis:
 
 def needed_by(file: ProgramFile, scope: int, statements: Sequence[int]) -> Set:
     """Variables of `scope` whose earlier values the statements may read."""
+    return _Analysis(file, scope)._backward(statements, EMPTY, _Exits())
+
+
+class Summary(msgspec.Struct, frozen=True):
+    """One statement by itself: names whose earlier value it may read, names it may write, and names it
+    writes whatever happens."""
+
+    needed: Set
+    written: Set
+    certain: Set
+
+
+def summaries_of(file: ProgramFile, scope: int, statements: Sequence[int]) -> list[Summary]:
+    """A summary of each statement, to be put together for any stretch of them."""
     analysis = _Analysis(file, scope)
-    analysis.always = EMPTY
-    return analysis._backward(statements, EMPTY, _Exits())
+    found = []
+    for s in statements:
+        needed = analysis._backward([s], EMPTY, _Exits())
+        written = analysis._uses(s, file.tree.end[s])[1]
+        found.append(Summary(needed, written, analysis._after(s, EMPTY)))
+    return found

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from functools import cached_property
 
 import msgspec
@@ -46,6 +47,8 @@ class ProgramFile:
         self.source = source
         self.language = language
         self.path = source.path
+        self.derived: dict[object, object] = {}
+        """What other modules derive from the file and need again, by their own keys."""
         self.tree: Tree = parse(source.text.encode(), language)
         self.problems: list[Problem] = self.tree.problems
         if self.problems and language.repair:
@@ -77,6 +80,16 @@ class ProgramFile:
             for s in block.statements
             if not self.is_definition(s) and not self.is_bare_string(s)
         ]
+
+    @cached_property
+    def _in_order(self) -> list[int]:
+        """`statement_nodes` in the order of the text."""
+        return sorted(self.statement_nodes)
+
+    def statements_within(self, start: int, stop: int) -> list[int]:
+        """The statements from node `start` up to, not including, node `stop`, inner ones included."""
+        ordered = self._in_order
+        return ordered[bisect_left(ordered, start) : bisect_left(ordered, stop)]
 
     @cached_property
     def procedures(self) -> tuple[Procedure, ...]:
@@ -140,11 +153,26 @@ class ProgramFile:
 
     def procedure_around(self, node: int) -> Procedure:
         """The innermost procedure that holds `node`; the loose code where none does."""
-        best = self.procedures[0]
+        found = self.procedures[max(bisect_left(self._procedure_nodes, node) - 1, 0)]
+        while found.node and node >= self.tree.end[found.node]:
+            found = self._procedure_above[found.node]
+        return found
+
+    @cached_property
+    def _procedure_nodes(self) -> list[int]:
+        return [p.node for p in self.procedures]
+
+    @cached_property
+    def _procedure_above(self) -> dict[int, Procedure]:
+        """For each procedure's node, the procedure around it."""
+        above: dict[int, Procedure] = {}
+        stack = [self.procedures[0]]
         for procedure in self.procedures[1:]:
-            if procedure.node < node < self.tree.end[procedure.node]:
-                best = procedure
-        return best
+            while len(stack) > 1 and procedure.node >= self.tree.end[stack[-1].node]:
+                stack.pop()
+            above[procedure.node] = stack[-1]
+            stack.append(procedure)
+        return above
 
     def called_name(self, call: int) -> str:
         """The last part of what a call node calls: `print`, or `append` for `log.append(…)`."""

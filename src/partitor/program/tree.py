@@ -144,7 +144,7 @@ class _Flattener:
             end_byte=self.stop,
             line_starts=self.line_starts,
             comments=self.comments,
-            problems=sorted(set(self.problems), key=lambda p: p.line)[:20],
+            problems=sorted(set(self.problems), key=lambda p: (p.line, p.message))[:20],
         )
 
     def _add(self, node: tree_sitter.Node, field: str, open_nodes: list[int]) -> bool:

@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Sequence
 
 import msgspec
 
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
-from .judge import worth_a_function, worth_a_loop, worth_merging
+from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
 from .periods import Repetition, explains, maximal_repetitions
 from .slots import Copy, Table, compare
 from .suffixes import maximal_repeats
+
+
+MOST_COMPARED, LEAST_COMPARED = 40, 20_000
+"""Statements looked at when blocks are compared: so many for each statement of the program, and at least
+so many. A person's program stays far below; a monotonous file of thousands of lines ends there."""
 
 
 class Limits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -158,12 +164,16 @@ class _Finder:
         for sequence in self.sequences:
             places.extend((sequence, i) for i in range(len(sequence.symbols) + 1))
         candidates: list[RepeatedBlock] = []
-        symbols = [s.symbols for s in self.sequences]
-        for repeat in maximal_repeats(symbols, max(1, min(self.limits.repeat_statements, 1))):
+        symbols = self._without_later_copies(runs)
+        left = MOST_COMPARED * len(places) + LEAST_COMPARED
+        for repeat in maximal_repeats(symbols, 1):
+            left -= len(repeat.starts)
+            if left < 0:
+                break
             copies = _apart([(places[s][0], places[s][1]) for s in repeat.starts], repeat.length)
-            copies = _without_run_copies(copies, runs)
             if len(copies) < 2:
                 continue
+            left -= len(copies) * repeat.length
             table = compare(copies)
             table = table and _trimmed(table)
             if table is None or not worth_a_function(table, self.limits.repeat_statements):
@@ -177,6 +187,27 @@ class _Finder:
             if not overlaps and not in_twins:
                 chosen.append(block)
         return chosen
+
+    def _without_later_copies(self, runs: list[Run]) -> list[list[int]]:
+        """The symbols, with a symbol of its own for each statement inside a run's second or later copy:
+        the loop removes those, so that they are no opportunity of another kind."""
+        spans: dict[int, list[tuple[int, int]]] = {}
+        for run in runs:
+            for copy in (*run.table.copies[1:], *([run.rest] if run.rest else [])):
+                spans.setdefault(id(copy.file), []).append(copy.span)
+        inside = {key: _merged(found) for key, found in spans.items()}
+        result = []
+        for sequence in self.sequences:
+            starts, stops = inside.get(id(sequence.file), ((), ()))
+            symbols = []
+            for s, symbol in zip(sequence.block.statements, sequence.symbols, strict=True):
+                k = bisect_right(starts, s) - 1
+                if k >= 0 and s < stops[k]:
+                    self.unusable -= 1
+                    symbol = self.unusable
+                symbols.append(symbol)
+            result.append(symbols)
+        return result
 
     # -- twins -----------------------------------------------------------------------------------
 
@@ -244,17 +275,11 @@ def _starts_paragraph(copy: Copy) -> bool:
 
 
 def _statements(table: Table) -> int:
-    return sum(_size(copy) for copy in table.copies)
-
-
-def _size(copy: Copy) -> int:
-    """Statements of a copy, inner ones included."""
-    start, stop = copy.span
-    return sum(1 for s in copy.file.statement_nodes if start <= s < stop)
+    return sum(inner_statements(copy) for copy in table.copies)
 
 
 def _saved_statements(table: Table) -> float:
-    size = _size(table.copies[0])
+    size = inner_statements(table.copies[0])
     return (len(table.copies) - 1) * size - len(table.copies) - len(table.columns)
 
 
@@ -302,19 +327,17 @@ def _apart(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[Copy]:
     return copies
 
 
-def _without_run_copies(copies: list[Copy], runs: list[Run]) -> list[Copy]:
-    """Of occurrences that stand inside one run only the first counts: the loop removes the others."""
-    kept = []
-    for copy in copies:
-        start, stop = copy.span
-        later = any(
-            c.file is copy.file and c.span[0] < stop and start < c.span[1]
-            for run in runs
-            for c in (*run.table.copies[1:], *([run.rest] if run.rest else []))
-        )
-        if not later:
-            kept.append(copy)
-    return kept
+def _merged(spans: list[tuple[int, int]]) -> tuple[list[int], list[int]]:
+    """The union of node ranges as ascending starts and stops."""
+    starts: list[int] = []
+    stops: list[int] = []
+    for start, stop in sorted(spans):
+        if stops and start <= stops[-1]:
+            stops[-1] = max(stops[-1], stop)
+        else:
+            starts.append(start)
+            stops.append(stop)
+    return starts, stops
 
 
 def _overlap(table: Table, other: Table) -> bool:

@@ -75,8 +75,7 @@ def worth_merging(table: Table) -> bool:
 
 def inner_statements(copy: Copy) -> int:
     """Statements of a copy, those in its branches and loops included."""
-    start, stop = copy.span
-    return sum(1 for s in copy.file.statement_nodes if start <= s < stop)
+    return len(copy.file.statements_within(*copy.span))
 
 
 def _is_compound(copy: Copy) -> bool:

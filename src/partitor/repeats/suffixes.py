@@ -14,6 +14,8 @@ import numpy as np
 import numpy.typing as npt
 
 Ints = npt.NDArray[np.int64]
+LONGEST = 120
+"""Symbols of one copy. Longer blocks in separate places are whole programs, not slips of a hand."""
 
 
 class Repeat(msgspec.Struct, frozen=True):
@@ -67,10 +69,12 @@ def lcp_array(text: Ints, order: Ints, rank: Ints) -> list[int]:
 
 
 def maximal_repeats(sequences: Sequence[Sequence[int]], shortest: int) -> Iterator[Repeat]:
-    """Every left- and right-maximal repeat of at least `shortest` symbols, over all sequences.
+    """Every left- and right-maximal repeat of at least `shortest` symbols, over all sequences, those
+    that cover most first.
 
     Positions count through the sequences joined with one separator after each. A repeat never
-    crosses a separator. Occurrences may overlap; the caller chooses.
+    crosses a separator. Occurrences may overlap; the caller chooses. Longer repeats than LONGEST are
+    given cut to it, so that a monotonous text of n symbols has no more than n · LONGEST occurrences.
 
     >>> [(r.length, r.starts) for r in maximal_repeats([[1, 2, 3], [9, 1, 2, 3]], 2)]
     [(3, (0, 5))]
@@ -85,8 +89,9 @@ def maximal_repeats(sequences: Sequence[Sequence[int]], shortest: int) -> Iterat
         return
     text = np.array(joined, dtype=np.int64)
     order, rank = suffix_array(text)
-    lcp = lcp_array(text, order, rank)
+    lcp = [min(height, LONGEST) for height in lcp_array(text, order, rank)]
     positions = order.tolist()
+    found: list[tuple[int, int, int]] = []
     stack: list[tuple[int, int]] = []
     for k in range(1, len(lcp) + 1):
         height = lcp[k] if k < len(lcp) else 0
@@ -94,11 +99,14 @@ def maximal_repeats(sequences: Sequence[Sequence[int]], shortest: int) -> Iterat
         while stack and stack[-1][1] > height:
             left, length = stack.pop()
             if length >= shortest:
-                starts = sorted(positions[left:k])
-                if _left_maximal(joined, starts):
-                    yield Repeat(length, tuple(starts))
+                found.append((length, left, k))
         if height and (not stack or stack[-1][1] < height):
             stack.append((left, height))
+    found.sort(key=lambda f: (-f[0] * (f[2] - f[1] - 1), -f[0], f[1]))
+    for length, left, k in found:
+        starts = sorted(positions[left:k])
+        if _left_maximal(joined, starts):
+            yield Repeat(length, tuple(starts))
 
 
 def _left_maximal(text: list[int], starts: list[int]) -> bool:

@@ -8,10 +8,10 @@ line above a statement attracts a cut. What is not worth a function of its own s
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import itertools
+from collections.abc import Iterator
 
-from ..program.flow import Flow, flow_of, needed_by
-from ..program.names import Role
+from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
 from ..program.program import Block, Procedure, ProgramFile
 from ..repeats.judge import MOST_PARAMETERS, inner_statements
 from ..repeats.slots import Copy, Table
@@ -19,13 +19,15 @@ from .functions import MOST_RESULTS
 
 GOOD_SIZE = range(3, 15)
 WIDEST = 24
+MOST_STATEMENTS = 600
+"""Top-level statements of a procedure beyond which cutting it into steps is no help to anyone."""
 BLANK_BREAK, COMMENT_BREAK = 3.2, 6.0
 
 
 def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]:
     """The segments worth a function each, in order; [] where the procedure is better left whole."""
     block = _body(file, procedure)
-    if block is None or len(block.statements) < 2:
+    if block is None or not 2 <= len(block.statements) <= MOST_STATEMENTS:
         return []
     return _Cutter(file, procedure, block, limit).cut()
 
@@ -46,6 +48,8 @@ class _Cutter:
         self.limit = limit
         self.sizes = [inner_statements(Copy(file, (s,))) for s in self.statements]
         self.paragraphs = [_paragraph_break(file, s) for s in self.statements]
+        self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
+        self.summaries = summaries_of(file, procedure.node, self.statements)
         self.movable = [self._is_movable(s) for s in self.statements]
 
     def cut(self) -> list[Table]:
@@ -54,54 +58,51 @@ class _Cutter:
         choice: list[int] = [0] * (n + 1)
         for i in range(n - 1, -1, -1):
             best[i], choice[i] = best[i + 1] + self.sizes[i] * 0.9 + 0.5, 1
-            for width in range(1, min(WIDEST, n - i) + 1):
-                if not self.movable[i + width - 1]:
-                    break
-                cost = self._cost(i, width)
+            for width, cost in self._costs(i):
                 if cost is not None and cost + best[i + width] < best[i]:
                     best[i], choice[i] = cost + best[i + width], width
         tables, i = [], 0
         while i < n:
             width = choice[i]
-            if width > 1 or (self.sizes[i] >= GOOD_SIZE.start and self._cost(i, 1) is not None):
+            alone = self.sizes[i] >= GOOD_SIZE.start and next((c for _, c in self._costs(i)), None) is not None
+            if width > 1 or alone:
                 segment = self.statements[i : i + width]
                 if sum(self.sizes[i : i + width]) >= GOOD_SIZE.start:
                     tables.append(Table((Copy(self.file, segment),), (), 1))
             i += width
         return tables
 
-    def _cost(self, start: int, width: int) -> float | None:
-        """What a function for these statements costs to read; None where it cannot be one."""
-        segment = self.statements[start : start + width]
-        size = sum(self.sizes[start : start + width])
+    def _costs(self, start: int) -> Iterator[tuple[int, float | None]]:
+        """(width, what a function for so many statements costs to read; None where it cannot be one)."""
+        taken: Set = EMPTY
+        written: Set = EMPTY
+        certain: Set = EMPTY
+        size = 0
+        for width in range(1, min(WIDEST, len(self.statements) - start) + 1):
+            last = start + width - 1
+            if not self.movable[last]:
+                return
+            summary = self.summaries[last]
+            taken |= summary.needed - certain
+            written |= summary.written
+            certain |= summary.certain
+            size += self.sizes[last]
+            yield width, self._cost(start, width, size, EMPTY if self.scope == 0 else taken, written)
+
+    def _cost(self, start: int, width: int, size: int, taken: Set, written: Set) -> float | None:
         if size < GOOD_SIZE.start or size > max(self.limit, GOOD_SIZE.stop):
             return None
-        taken = needed_by(self.file, self.scope, segment)
-        if self.scope == 0:
-            taken = frozenset()
-        written = self._written(segment)
-        given = written & self.flow.live_after[segment[-1]]
+        given = written & self.flow.live_after[self.statements[start + width - 1]]
         if len(taken) > MOST_PARAMETERS or len(given) > MOST_RESULTS or written & self.flow.always_live:
-            return None
-        if self.scope == 0 and written - given and self.flow.always_live & written:
             return None
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)
-        inside = sum(self.paragraphs[start + 1 : start + width])
-        cost += inside + (0.0 if self.paragraphs[start] else 2.0)
+        cost += self.breaks_before[start + width] - self.breaks_before[start + 1]
+        cost += 0.0 if self.paragraphs[start] else 2.0
         end = start + width
         if end < len(self.statements) and not self.paragraphs[end]:
             cost += 2.0
         return cost
-
-    def _written(self, segment: Sequence[int]) -> frozenset[str]:
-        names, tree = self.file.names, self.file.tree
-        return frozenset(
-            tree.text[i]
-            for s in segment
-            for i in names.within(s, tree.end[s])
-            if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == self.scope
-        )
 
     def _is_movable(self, statement: int) -> bool:
         """No definition, import, jump out of the procedure, or constant in capitals."""

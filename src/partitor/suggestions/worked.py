@@ -101,10 +101,15 @@ def work_through(
     """Apply the best suggestion, read afresh, choose again, until nothing is worth it."""
     steps: list[Step] = []
     complete = True
+    folding = True
+    refused: set[str] = set()
     try:
         for _ in range(LONGEST_CHAIN):
             deadline.check()
-            link = _best_link(program, limits, handed_out, deadline)
+            link = _best_fold(program, limits, handed_out, deadline) if folding else None
+            if link is None:
+                folding = False
+                link = _next_step(program, limits, deadline, refused)
             if link is None:
                 break
             program = replaced(program, link.candidate.file, link.after)
@@ -121,7 +126,7 @@ def replaced(program: Program, old: ProgramFile, new: ProgramFile) -> Program:
     return Program([new if f is old else f for f in program.files])
 
 
-def _best_link(
+def _best_fold(
     program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], deadline: Deadline
 ) -> Proved | None:
     repeats = find_repeats(program, limits, handed_out)
@@ -134,10 +139,16 @@ def _best_link(
                 proved.append(result)
         if proved:
             return max(proved, key=lambda p: p.saved_lines)
+    return None
+
+
+def _next_step(program: Program, limits: Limits, deadline: Deadline, refused: set[str]) -> Proved | None:
+    """A step of the first oversized procedure that has one. Steps make no new repetition, so that once
+    they are reached nothing else needs to be looked for. `refused` holds the texts that were tried."""
     for file in program.files:
         for procedure, _ in oversized(file, limits):
             deadline.check()
-            step = first_step(file, procedure, limits)
+            step = first_step(file, procedure, limits, refused)
             if step is not None:
                 return step
     return None
@@ -158,13 +169,18 @@ def _merges(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
         yield lambda twins=twins: merge_candidate(twins)  # type: ignore[misc]
 
 
-def first_step(file: ProgramFile, procedure: Procedure, limits: Limits) -> Proved | None:
-    """The largest provable step of an oversized procedure."""
+def first_step(file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str]) -> Proved | None:
+    """The largest provable step of an oversized procedure; what is refused is added to `refused`."""
     tables = steps_of(file, procedure, limits.procedure_statements)
     for table in sorted(tables, key=lambda t: -inner_statements(t.copies[0])):
+        first, stop = table.copies[0].span
+        text = file.tree.source[file.tree.start_byte[first] : file.tree.end_byte[stop - 1]].decode()
+        if text in refused:
+            continue
         result = attempt(lambda table=table: step_candidate(table))  # type: ignore[misc]
         if isinstance(result, Proved):
             return result
+        refused.add(text)
     return None
 
 
