@@ -73,6 +73,7 @@ class _Check:
         self.reference = program_of(reference) if reference else None
         self.calls: CallMap = map_calls(self.program)
         self.repeats = Repeats((), (), ())
+        self.found: Repeats | None = None
         self.matches: list[Match] = []
         self.unfinished = ""
 
@@ -106,7 +107,7 @@ class _Check:
     def _find(self, remarks: Remarks) -> None:
         assignment = self.assignment
         self.matches = match_required(self.program, assignment.functions, self.calls, self.reference)
-        self.repeats = find_repeats(self.program, assignment.limits, self.handed_out)
+        self.repeats = self.found = find_repeats(self.program, assignment.limits, self.handed_out)
         remarks.add_repeats(self.repeats)
         remarks.add_required(self.matches)
         required = frozenset(n for f in assignment.functions for n in (f.name, *f.also))
@@ -153,7 +154,7 @@ class _Check:
         off = {"repeated-run", "repeated-block"} & set(self.assignment.rules.off)
         if off:
             return Worked(self.program, (), True)
-        worked = work_through(self.program, self.assignment.limits, self.handed_out, self.deadline)
+        worked = work_through(self.program, self.assignment.limits, self.handed_out, self.deadline, self.found)
         if not worked.complete and not self.unfinished:
             self.unfinished = "Too costly to check fully: the worked answer stops early."
         return worked

@@ -171,7 +171,7 @@ class _Finder:
             if left < 0:
                 break
             copies = _apart([(places[s][0], places[s][1]) for s in repeat.starts], repeat.length)
-            if len(copies) < 2:
+            if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
                 continue
             left -= len(copies) * repeat.length
             table = compare(copies)

@@ -96,9 +96,14 @@ class Worked(msgspec.Struct, frozen=True, eq=False):
 
 
 def work_through(
-    program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], deadline: Deadline
+    program: Program,
+    limits: Limits,
+    handed_out: frozenset[tuple[str, int]],
+    deadline: Deadline,
+    repeats: Repeats | None = None,
 ) -> Worked:
-    """Apply the best suggestion, read afresh, choose again, until nothing is worth it."""
+    """Apply the best suggestion, read afresh, choose again, until nothing is worth it. `repeats` are
+    those of the program as it is, where they are known already."""
     steps: list[Step] = []
     complete = True
     folding = True
@@ -106,7 +111,11 @@ def work_through(
     try:
         for _ in range(LONGEST_CHAIN):
             deadline.check()
-            link = _best_fold(program, limits, handed_out, deadline) if folding else None
+            if folding:
+                link = _best_fold(program, repeats or find_repeats(program, limits, handed_out), deadline)
+                repeats = None
+            else:
+                link = None
             if link is None:
                 folding = False
                 link = _next_step(program, limits, deadline, refused)
@@ -126,10 +135,7 @@ def replaced(program: Program, old: ProgramFile, new: ProgramFile) -> Program:
     return Program([new if f is old else f for f in program.files])
 
 
-def _best_fold(
-    program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], deadline: Deadline
-) -> Proved | None:
-    repeats = find_repeats(program, limits, handed_out)
+def _best_fold(program: Program, repeats: Repeats, deadline: Deadline) -> Proved | None:
     for group in (_loops(repeats), _functions(repeats), _merges(repeats)):
         proved = []
         for make in group:
