@@ -93,6 +93,8 @@ class Remarks:
         size = inner_statements(table.copies[0])
         times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
         message = f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
+        if any(copy.is_reordered for copy in table.copies):
+            message = f"{message[:-1]}, once their lines are brought into one order."
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_twins(self, twins: Twins) -> None:

@@ -223,3 +223,9 @@ def test_a_students_own_variable_may_stand_for_its_value_but_not_before_it_is_se
     early = "level = 0\n" + "".join(f"print(level)\nlevel = {n}\nprint('--')\n" for n in (1, 2, 3))
     early_after = "level = 0\nfor level in range(1, 4):\n    print(level)\n    print('--')\n"
     assert not verdict(early, early_after, NewLoop("main.py", 2)).proved
+
+
+def test_two_parameters_of_one_name_are_refused():
+    before = "a = 1\nb = 2\nprint(a, b)\nprint(b)\nprint('--')\nprint(a, b)\nprint(b)\n"
+    after = "a = 1\nb = 2\ndef show(a, a):\n    print(a, a)\n    print(a)\nshow(a, b)\nprint('--')\nshow(a, b)\n"
+    assert not verdict(before, after, NewFunction("main.py", "show")).proved

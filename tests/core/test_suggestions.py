@@ -311,3 +311,59 @@ def test_what_cannot_be_proved_is_an_outline_without_a_patch():
     assert (suggestion.status, suggestion.diff, suggestion.changes) == ("outline", "", ())
     assert "locals()" in suggestion.why_not
     assert found.worked_answer.diff == ""
+
+
+def test_copies_in_another_order_are_first_brought_into_one():
+    text = """
+    jump = [3.1, 2.8, 3.4]
+    shot = [6.4, 5.9]
+    high = [1.1, 1.3]
+    best = max(jump)
+    worst = min(jump)
+    mean = sum(jump) / len(jump)
+    print("best", best, "last", worst)
+    print("mean", mean)
+    print("and now the shot")
+    mean = sum(shot) / len(shot)
+    worst = min(shot)
+    best = max(shot)
+    print("best", best, "last", worst)
+    print("mean", mean)
+    if best > 6:
+        print("a record")
+    best = max(high)
+    mean = sum(high) / len(high)
+    worst = min(high)
+    print("best", best, "last", worst)
+    print("mean", mean)
+    print("over", best)
+    """
+    found = report(text)
+    assert [f.message for f in found.findings] == [
+        "These five statements stand in three places; they differ only in values, once their lines are brought "
+        "into one order."
+    ]
+    result = worked(text)
+    assert result.count("best = print_best(") == 3
+    assert "    best = max(values)\n    worst = min(values)\n    mean = sum(values) / len(values)\n" in result
+    assert run(result) == run(dedent(text))
+
+
+def test_an_order_that_matters_is_left_alone():
+    for line in ("jump = iter([3.1, 2.8])", "jump = (x for x in [3, 1])", "jump = open('levels')"):
+        text = f"""
+        {line}
+        shot = [6.4, 5.9]
+        best = sum(jump)
+        worst = len(list(jump))
+        mean = sum([1, best])
+        print("best", best, "last", worst)
+        print("mean", mean)
+        print("and now the shot")
+        worst = len(list(shot))
+        best = sum(shot)
+        mean = sum([1, best])
+        print("best", best, "last", worst)
+        print("mean", mean)
+        """
+        assert [s.status for s in report(text).suggestions if s.lines_after < s.lines_before - 2] == []

@@ -3,21 +3,25 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 import msgspec
 
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
 from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
+from .order import reordered_copies
 from .periods import Repetition, explains, maximal_repetitions
 from .slots import Copy, Table, compare
 from .suffixes import maximal_repeats
 
-
 MOST_COMPARED, LEAST_COMPARED = 40, 20_000
 """Statements looked at when blocks are compared: so many for each statement of the program, and at least
 so many. A person's program stays far below; a monotonous file of thousands of lines ends there."""
+
+
+MOST_REORDERED = 3000
+"""Statements of a program beyond which copies in another order are not looked for."""
 
 
 class Limits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -179,6 +183,7 @@ class _Finder:
             if table is None or not worth_a_function(table, self.limits.repeat_statements):
                 continue
             candidates.append(RepeatedBlock(table))
+        candidates += self._reordered(symbols)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
         for block in candidates:
@@ -187,6 +192,16 @@ class _Finder:
             if not overlaps and not in_twins:
                 chosen.append(block)
         return chosen
+
+    def _reordered(self, symbols: list[list[int]]) -> Iterator[RepeatedBlock]:
+        """Blocks of which some copy has its independent statements in another order."""
+        sequences = [(s.file, s.block.statements, found) for s, found in zip(self.sequences, symbols, strict=True)]
+        if sum(len(found) for found in symbols) > MOST_REORDERED:
+            return
+        for copies in reordered_copies(sequences):
+            table = compare(copies)
+            if table is not None and worth_a_function(table, self.limits.repeat_statements):
+                yield RepeatedBlock(table)
 
     def _without_later_copies(self, runs: list[Run]) -> list[list[int]]:
         """The symbols, with a symbol of its own for each statement inside a run's second or later copy:

@@ -20,25 +20,41 @@ DIGITS = re.compile(r"(\d+)")
 
 
 class Copy(msgspec.Struct, frozen=True, eq=False):
-    """Consecutive statements of one block in one file."""
+    """Consecutive statements of one block in one file; where copies were brought to one order, the
+    statements stand in that order, not in the text's."""
 
     file: ProgramFile
     statements: tuple[int, ...]
 
     @property
+    def first(self) -> int:
+        """The statement that stands first in the text."""
+        return min(self.statements)
+
+    @property
+    def last(self) -> int:
+        """The statement that stands last in the text."""
+        return max(self.statements)
+
+    @property
+    def is_reordered(self) -> bool:
+        """True where the statements do not stand in the text's order."""
+        return any(a > b for a, b in itertools.pairwise(self.statements))
+
+    @property
     def start_line(self) -> int:
         """1-based."""
-        return self.file.tree.start_line(self.statements[0])
+        return self.file.tree.start_line(self.first)
 
     @property
     def end_line(self) -> int:
         """1-based, included."""
-        return self.file.tree.end_line(self.statements[-1])
+        return self.file.tree.end_line(self.last)
 
     @property
     def span(self) -> tuple[int, int]:
         """Node range, end not included."""
-        return self.statements[0], self.file.tree.end[self.statements[-1]]
+        return self.first, self.file.tree.end[self.last]
 
 
 class Spot(msgspec.Struct, frozen=True):

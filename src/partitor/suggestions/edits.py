@@ -55,6 +55,6 @@ def require_whole_lines(copies: Sequence[Copy]) -> None:
 
 def _column(copy: Copy) -> int:
     tree = copy.file.tree
-    start = tree.start_byte[copy.statements[0]]
+    start = tree.start_byte[copy.first]
     line_start = tree.line_starts[copy.start_line - 1]
     return len(tree.source[line_start:start].decode())

@@ -51,11 +51,15 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     lines = writer.function_lines(name, interface.parameters, body, interface.returned, style)
     edits = [_definition_edit(file, copies, lines, style)]
     for k, copy in enumerate(copies):
-        indent = writer.leading_space(file, copy.statements[0])
+        indent = writer.leading_space(file, copy.first)
         call = writer.call_line(name, interface.arguments[k], interface.targets[k], indent)
         kept = _comments_of(copy, copies[0]) if k else []
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
-    times = f"called in {len(copies)} places" if len(copies) > 1 else "for this step"
+    if any(copy.is_reordered for copy in copies):
+        times_in = "called in {} places, whose lines were first brought into one order"
+    else:
+        times_in = "called in {} places"
+    times = times_in.format(len(copies)) if len(copies) > 1 else "for this step"
     return Candidate(
         kind=kind,
         title=f"A function {name}({', '.join(interface.parameters)}), {times}",
@@ -174,7 +178,7 @@ def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[di
         name
         for k, copy in enumerate(copies)
         for name in written
-        if renames[k].get(name, name) in flows[scopes[k]].live_after[copy.statements[-1]]
+        if renames[k].get(name, name) in flows[scopes[k]].live_after[copy.last]
     }
     return sorted(needed, key=lambda n: order[n])
 

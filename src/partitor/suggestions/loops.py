@@ -11,6 +11,7 @@ from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.find import Run
 from ..repeats.slots import Column, Copy, Table
+from .accumulators import Accumulator, accumulator_of
 from .candidate import Candidate
 from .edits import CannotWrite, Edit, require_whole_lines
 from .naming import Namer
@@ -33,12 +34,15 @@ class Plan(msgspec.Struct, frozen=True, eq=False):
 def loop_candidate(run: Run) -> Candidate:
     """The loop for a run. Raises CannotWrite where it cannot be put into code."""
     table = run.table
+    accumulator = accumulator_of(run)
     copies = table.copies
+    if accumulator and run.rest:
+        copies = (*copies, run.rest)
     first = copies[0]
     file = first.file
     require_whole_lines(copies)
     style = writer.style_of(file)
-    plan = _plan(table, Namer(file, style))
+    plan = _accumulating(accumulator) if accumulator else _plan(table, Namer(file, style))
     indent = writer.leading_space(file, first.statements[0])
     body = body_lines(first, plan.filled, indent + style.indent, plan.absorbed)
     heading_start, heading = _heading(copies, indent)
@@ -56,6 +60,12 @@ def loop_candidate(run: Run) -> Candidate:
         ),
         table=table,
     )
+
+
+def _accumulating(found: Accumulator) -> Plan:
+    """The number that the copies move on drives the loop, and the statement that moves it goes."""
+    iterable = writer.counting_range(found.start, found.step, found.count)
+    return Plan((found.variable,), iterable, (), {}, frozenset({found.statement}))
 
 
 def _title(copies: Sequence[Copy], plan: Plan) -> str:

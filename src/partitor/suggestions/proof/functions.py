@@ -135,11 +135,17 @@ class _FunctionProof:
                 if value[0] != "identifier":
                     raise Refused(f"the function changes {parameter}, which is given as a value")
                 mapping[parameter] = str(value[1])
-        for inner, original in zip(definition.statements, segment, strict=True):
-            template = substitute(term_of(after, inner, holes), passed)[0]
-            if not matches(template, term_of(self.before, original), mapping):
-                line = self.before.tree.start_line(original)
-                raise Refused(f"the function does not give line {line} of the program back")
+        templates = [substitute(term_of(after, inner, holes), passed)[0] for inner in definition.statements]
+        originals = [term_of(self.before, statement) for statement in segment]
+        found = match_in_order(templates, originals, mapping)
+        if found is None:
+            line = self.before.tree.start_line(segment[0])
+            raise Refused(f"the function does not give the lines from line {line} of the program back")
+        order, mapping = found
+        for i, b in enumerate(order):
+            for a in order[i + 1 :]:
+                if a < b:
+                    rules.require_independent(self.before, segment[a], segment[b])
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the function stand for one of the program")
         return mapping
@@ -303,6 +309,29 @@ class _FunctionProof:
                 raise Refused(f"{name} would mean another variable afterwards")
 
 
+def match_in_order(
+    templates: Sequence[Term], originals: Sequence[Term], mapping: dict[str, str]
+) -> tuple[list[int], dict[str, str]] | None:
+    """Which original each template gives back, and the variables' mapping that this needs; in the
+    originals' own order where that is possible, else in another; None where there is no such order."""
+    straight = dict(mapping)
+    if all(matches(t, o, straight) for t, o in zip(templates, originals, strict=True)):
+        return list(range(len(originals))), straight
+    left = list(range(len(originals)))
+    order = []
+    for template in templates:
+        for position in left:
+            trial = dict(mapping)
+            if matches(template, originals[position], trial):
+                mapping = trial
+                order.append(position)
+                left.remove(position)
+                break
+        else:
+            return None
+    return order, mapping
+
+
 def take_apart(file: ProgramFile, name: str) -> Definition:
     """The one plain top-level function `name` of a file. Raises Refused for any other kind."""
     tree, language = file.tree, file.language
@@ -317,6 +346,8 @@ def take_apart(file: ProgramFile, name: str) -> Definition:
     plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
     if any(tree.kind[c] != "identifier" for c in plain):
         raise Refused("the new function has unusual parameters")
+    if len({tree.text[c] for c in plain}) != len(plain):
+        raise Refused("two parameters of the new function have one name")
     statements = list(file.block_at[body].statements)
     if statements and file.is_bare_string(statements[0]):
         statements = statements[1:]

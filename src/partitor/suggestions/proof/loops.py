@@ -31,6 +31,8 @@ class _LoopProof:
         self.line = claim.line
         self.seen = 0
         self.flows: dict[tuple[int, int], Flow] = {}
+        self.known: dict[str, int | None] = {}
+        """The number that a carried variable held in the turn before."""
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: deal with the new loop, leave everything else alone."""
@@ -57,8 +59,9 @@ class _LoopProof:
         self._check_variables(fresh, own, statements, scope)
         self._refuse_jumps(statements)
         size = len(own) + len(statements)
-        segment = left[: size * len(turns)]
-        if len(segment) != size * len(turns):
+        carried = self._carried(left, own, turns)
+        segment = left[: size * len(turns) - carried]
+        if len(segment) != size * len(turns) - carried:
             raise Refused("the loop has more turns than there are copies")
         self._check_values(turns, variables, own, statements, segment, scope)
         holes = frozenset(
@@ -69,18 +72,48 @@ class _LoopProof:
         )
         templates = [term_of(self.after, s, holes) for s in statements]
         for k, turn in enumerate(turns):
-            self._compare_turn(
-                templates, dict(zip(variables, turn, strict=True)), own, segment[k * size : (k + 1) * size]
-            )
+            copy = segment[max(0, k * size - carried) : (k + 1) * size - carried]
+            self._compare_turn(templates, dict(zip(variables, turn, strict=True)), own, copy, carried == 1)
         return len(segment)
 
+    def _carried(self, left: Sequence[int], own: list[str], turns: list[tuple[Term, ...]]) -> int:
+        """1 where the loop's one variable has its first value already when the copies begin, so that the
+        first copy does not give it one; else 0. The value must be in sight, in the same block."""
+        if len(own) != 1 or len(turns[0]) != 1:
+            return 0
+        before, name = self.before, own[0]
+        if rules.declared_global_somewhere(before, name):
+            return 0
+        block = before.block_at.get(before.tree.parent[left[0]])
+        for s in reversed([s for s in (block.statements if block else ()) if s < left[0]]):
+            writes = [
+                i
+                for i in before.names.within(s, before.tree.end[s])
+                if before.tree.text[i] == name and before.names.role[i] is not Role.READ
+            ]
+            if writes:
+                given = ("assignment", ("identifier", name), ("=", "="), turns[0][0])
+                starts_itself = term_of(before, left[0]) == given
+                return int(term_of(before, s) == given and integer_value(turns[0][0]) is not None and not starts_itself)
+        return 0
+
     def _compare_turn(
-        self, templates: list[Term], values: dict[str, Term], own: list[str], copy: Sequence[int]
+        self,
+        templates: list[Term],
+        values: dict[str, Term],
+        own: list[str],
+        copy: Sequence[int],
+        carried: bool = False,
     ) -> None:
         """One turn must be one copy; an assignment that the loop's own variable replaces may stand
         anywhere in the copy before which the variable is not mentioned."""
         waiting = {name: ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own}
         readings = {**values, **{name: ("either", ("identifier", name), values[name]) for name in own}}
+        if carried:
+            # The value was known before, and is known now: an update by a number is that assignment.
+            copy = copy if len(copy) == len(templates) else self._without_update(own[0], values[own[0]], copy)
+            waiting = {}
+            self.known[own[0]] = integer_value(values[own[0]])
         expected = [substitute(template, readings)[0] for template in templates]
         for position, statement in enumerate(copy):
             term = term_of(self.before, statement)
@@ -91,6 +124,17 @@ class _LoopProof:
             elif not expected or not matches(expected.pop(0), term, {}):
                 line = self.before.tree.start_line(statement)
                 raise Refused(f"the loop does not give line {line} of the program back")
+
+    def _without_update(self, name: str, value: Term, copy: Sequence[int]) -> Sequence[int]:
+        """The copy without its first statement, which must move `name` on to `value`."""
+        term = term_of(self.before, copy[0])
+        number = integer_value(value)
+        known = self.known.get(name)
+        step = _step_of(term, name)
+        if number is None or known is None or step is None or known + step != number:
+            line = self.before.tree.start_line(copy[0])
+            raise Refused(f"line {line} does not move {name} on as the loop does")
+        return copy[1:]
 
     def _require_unmentioned(self, name: str, statements: Sequence[int]) -> None:
         """`name` may be set earlier than it was only if nothing in between could tell."""
@@ -175,6 +219,23 @@ class _LoopProof:
         )
         if len(uses) != 1 or in_loop:
             raise Refused("a list that is made anew in each copy would be shared")
+
+
+def _step_of(term: Term, name: str) -> int | None:
+    """The number by which `name = name + 3` or `name -= 3` moves `name`; None for anything else."""
+    variable = ("identifier", name)
+    if term[:2] == ("assignment", variable) and len(term) == 4 and isinstance(term[3], tuple):
+        value = term[3]
+        if value[0] != "binary_operator" or len(value) != 4 or value[1] != variable:
+            return None
+        sign, step = value[2], value[3]
+    elif term[:2] == ("augmented_assignment", variable) and len(term) == 4:
+        sign, step = term[2], term[3]
+    else:
+        return None
+    number = integer_value(step) if isinstance(step, tuple) else None
+    signs = {("+", "+"): 1, ("-", "-"): -1, ("+=", "+="): 1, ("-=", "-="): -1}
+    return None if number is None or sign not in signs else signs[sign] * number
 
 
 def _target_names(file: ProgramFile, target: int) -> list[str]:

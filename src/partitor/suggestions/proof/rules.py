@@ -102,6 +102,63 @@ def require_plain_value(file: ProgramFile, flow: Flow, value: Term, first: int, 
     raise Refused("a value that differs is worked out on the spot, and might come out otherwise earlier")
 
 
+def require_independent(file: ProgramFile, first: int, second: int) -> None:
+    """Two statements may change places only as assignments of values without effects, neither of which
+    reads or writes what the other writes, in a program without classes whose operators could do more."""
+    tree, language = file.tree, file.language
+    if any(p.in_class for p in file.procedures) or any(kind in language.classes for kind in tree.kind):
+        raise Refused("the order of its lines matters in a program with classes of its own")
+    uses = []
+    for statement in (first, second):
+        left, right = tree.child(statement, "left"), tree.child(statement, "right")
+        if tree.kind[statement] != "assignment" or left is None or right is None or tree.kind[left] != "identifier":
+            raise Refused(f"line {tree.start_line(statement)} cannot change places with another")
+        for node in range(right, tree.end[right]):
+            if tree.kind[node] == "call":
+                callee = tree.child(node, "function")
+                known = callee is not None and tree.text[callee] in language.pure_calls
+                if not known or callee is None or file.names.owner(callee) != UNBOUND or unknown_star_import(file):
+                    raise Refused(f"line {tree.start_line(statement)} calls what may have effects")
+            elif tree.kind[node] in language.suspending | {"named_expression", "lambda"}:
+                raise Refused(f"line {tree.start_line(statement)} cannot change places with another")
+        everything = {tree.text[i] for i in file.names.within(statement, tree.end[statement])}
+        uses.append((everything, tree.text[left]))
+    if uses[0][1] in uses[1][0] or uses[1][1] in uses[0][0]:
+        raise Refused("two lines that change places have to do with each other")
+    shared = (uses[0][0] & uses[1][0]) - language.builtins
+    if shared and _may_hold_iterators(file):
+        raise Refused(f"{min(shared)} might be used up by the line that comes first")
+    for parent in file.parents(first):
+        if tree.kind[parent] in {"try_statement", "with_statement"}:
+            raise Refused("lines change places inside a try block")
+
+
+ITERATOR_CALLS = frozenset({"iter", "map", "filter", "zip", "reversed", "enumerate", "open", "next"})
+PLAIN_MODULES = frozenset({"math", "random", "time", "datetime", "string", "statistics", "turtle", "sys"})
+
+
+def _may_hold_iterators(file: ProgramFile) -> bool:
+    """True where some variable could hold what is used up by reading it: a generator, an open file."""
+    tree, language = file.tree, file.language
+    for node, kind in enumerate(tree.kind):
+        if kind in language.suspending or (kind == "generator_expression" and not _is_only_argument(file, node)):
+            return True
+        if kind == "call" and file.called_name(node) in ITERATOR_CALLS:
+            header = tree.kind[tree.parent[node]] == "for_statement" and tree.field[node] == "right"
+            if not header:
+                return True
+        if kind in language.imports:
+            modules = {tree.text[i] for i in file.names.within(node, tree.end[node])}
+            if not modules & PLAIN_MODULES:
+                return True
+    return False
+
+
+def _is_only_argument(file: ProgramFile, node: int) -> bool:
+    """True for the generator in `sum(x for x in …)`, which nothing else can see."""
+    return file.tree.kind[file.tree.parent[node]] == "call"
+
+
 def names_written(file: ProgramFile, statements: Iterable[int], scope: int) -> set[str]:
     """Names of `scope` that the statements bind."""
     names, tree = file.names, file.tree

@@ -1,0 +1,118 @@
+"""Copies whose independent statements stand in another order, brought to one form.
+
+Windows of one length that hold the same shapes, in whatever order, are candidates; a sum of mixed
+symbols, which does not depend on the order, finds them in linear time for each length (the set hash
+of Zobrist, 1970). A window becomes a copy when its statements can be put in the first window's order
+by moving assignments past others that they have nothing to do with.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+
+from ..program.names import READS, Role
+from ..program.program import ProgramFile
+from .slots import Copy
+
+SHORTEST, LONGEST = 3, 14
+MOST_WINDOWS = 60
+"""Windows of one set of shapes beyond which the text is a monotonous list, not copies."""
+
+
+def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]]) -> Iterator[list[Copy]]:
+    """Groups of at least two copies of which some had to be reordered; each copy's statements stand in
+    the order of the first. `sequences`: (file, statements, their symbols; negative: unusable)."""
+    for length in range(SHORTEST, LONGEST + 1):
+        groups: dict[int, list[tuple[int, int]]] = {}
+        for number, (_, statements, symbols) in enumerate(sequences):
+            if len(statements) < length:
+                continue
+            for start, value in _window_hashes(symbols, length):
+                groups.setdefault(value, []).append((number, start))
+        for places in groups.values():
+            if 2 <= len(places) <= MOST_WINDOWS:
+                copies = _in_one_order(sequences, places, length)
+                if copies:
+                    yield copies
+
+
+def _window_hashes(symbols: Sequence[int], length: int) -> Iterator[tuple[int, int]]:
+    """(start, hash of the multiset) of every window without unusable statements."""
+    values = np.array(symbols, dtype=np.int64)
+    mixed = (values.astype(np.uint64) + np.uint64(1)) * np.uint64(0x9E3779B97F4A7C15)
+    mixed ^= mixed >> np.uint64(29)
+    mixed *= np.uint64(0xBF58476D1CE4E5B9)
+    sums = np.concatenate((np.zeros(1, dtype=np.uint64), np.cumsum(mixed, dtype=np.uint64)))
+    unusable = np.concatenate(([0], np.cumsum(values < 0)))
+    hashes = (sums[length:] - sums[:-length]).tolist()
+    clean = (unusable[length:] == unusable[:-length]).tolist()
+    for start, (value, usable) in enumerate(zip(hashes, clean, strict=True)):
+        if usable:
+            yield start, value
+
+
+def _in_one_order(
+    sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]],
+    places: Sequence[tuple[int, int]],
+    length: int,
+) -> list[Copy] | None:
+    """The windows that do not overlap as copies in the first one's order; None where all stand so already
+    or fewer than two are left."""
+    number, start = places[0]
+    model = list(sequences[number][2][start : start + length])
+    copies: list[Copy] = []
+    moved = False
+    last: dict[int, int] = {}
+    for number, start in places:
+        file, statements, symbols = sequences[number]
+        if start < last.get(number, 0):
+            continue
+        order = _order_like(model, list(symbols[start : start + length]))
+        if order is None:
+            continue
+        window = [statements[start + k] for k in order]
+        inverted = [(a, b) for i, b in enumerate(order) for a in order[i + 1 :] if a < b]
+        if not all(may_pass(file, statements[start + a], statements[start + b]) for a, b in inverted):
+            continue
+        moved = moved or bool(inverted)
+        copies.append(Copy(file, tuple(window)))
+        last[number] = start + length
+    return copies if moved and len(copies) > 1 else None
+
+
+def _order_like(model: Sequence[int], symbols: Sequence[int]) -> list[int] | None:
+    """Positions of `symbols` in the order of `model`; equal symbols keep their order."""
+    waiting: dict[int, list[int]] = {}
+    for position, symbol in enumerate(symbols):
+        waiting.setdefault(symbol, []).append(position)
+    order = []
+    for symbol in model:
+        left = waiting.get(symbol)
+        if not left:
+            return None
+        order.append(left.pop(0))
+    return order
+
+
+def may_pass(file: ProgramFile, first: int, second: int) -> bool:
+    """True where two statements are assignments without effects that have nothing to do with each other."""
+    one, other = _assignment(file, first), _assignment(file, second)
+    if one is None or other is None:
+        return False
+    return not (one[1] & (other[0] | other[1]) or other[1] & one[0])
+
+
+def _assignment(file: ProgramFile, statement: int) -> tuple[set[str], set[str]] | None:
+    """(names read, names written) of a plain assignment of a value without effects; else None."""
+    tree, names, language = file.tree, file.names, file.language
+    left, right = tree.child(statement, "left"), tree.child(statement, "right")
+    if tree.kind[statement] != "assignment" or left is None or right is None or tree.kind[left] != language.name:
+        return None
+    for node in range(right, tree.end[right]):
+        if tree.kind[node] == language.call and file.called_name(node) not in language.pure_calls:
+            return None
+    reads = {tree.text[i] for i in names.within(right, tree.end[right]) if names.role[i] in READS}
+    writes = {tree.text[i] for i in names.within(statement, tree.end[statement]) if names.role[i] is Role.WRITE}
+    return reads, writes
