@@ -53,12 +53,12 @@ def swapped(lines: list[str], n: int, random: Random) -> list[str] | None:
     """Two neighbouring lines in the other order."""
     if n + 1 >= len(lines) or _indent(lines[n]) != _indent(lines[n + 1]) or lines[n].rstrip().endswith(":"):
         return None
-    return lines[:n] + [lines[n + 1], lines[n]] + lines[n + 2 :]
+    return [*lines[:n], lines[n + 1], lines[n], *lines[n + 2 :]]
 
 
 def other_operator(lines: list[str], n: int, random: Random) -> list[str] | None:
     """A plus for a minus, or the other way round."""
-    found = [m for m in re.finditer(r" [-+] ", lines[n])]
+    found = list(re.finditer(r" [-+] ", lines[n]))
     if not found:
         return None
     m = random.choice(found)

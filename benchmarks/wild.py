@@ -24,14 +24,25 @@ class Wild:
         """The program's text."""
         r = self.random
         block = self._block(r.randint(2, 4))
-        parts = ["log = []", "marks = [3, 1, 2]", *(f"{n} = {r.randint(0, 9)}" for n in NAMES)]
+        parts = ["log = []", "marks = [3, 1, 2]", self._stream(), *(f"{n} = {r.randint(0, 9)}" for n in NAMES)]
         parts += self._helpers()
         for _ in range(r.randint(1, 3)):
             copies = r.randint(2, 4)
             context = r.choice(CONTEXTS)
             lines: list[str] = []
+            moved, by = r.choice(NAMES), r.choice(["= {} + 2", "= {} - 3", "+= 4", "-= 1"])
+            moving = r.random() < 0.2
+            if moving:
+                lines.append(f"{moved} = {r.randint(0, 30)}")
+                if r.random() < 0.3:
+                    lines += self._between()
             for k in range(copies):
-                lines += self._changed(block, k)
+                if moving:
+                    lines += block
+                    if k < copies - 1 or r.random() < 0.2:
+                        lines.append(f"{moved} {by.format(moved)}")
+                    continue
+                lines += self._shuffled(block) if r.random() < 0.25 else self._changed(block, k)
                 if r.random() < 0.35:
                     lines += self._between()
             parts += self._in_context(context, lines)
@@ -43,6 +54,9 @@ class Wild:
 
     def _block(self, size: int) -> list[str]:
         return [self._statement() for _ in range(size)]
+
+    def _stream(self) -> str:
+        return self.random.choice(["stream = iter([4, 5])", "stream = [4, 5]", "stream = [4, 5]", "stream = (4, 5)"])
 
     def _statement(self) -> str:
         r = self.random
@@ -70,6 +84,11 @@ class Wild:
                 "{a} = [{n}, {c}][{m} % 2]",
                 "show({a}, [{n}])",
                 "{a} = (lambda: {b} + {n})()",
+                "{a} = max({things})",
+                "{a} = min(marks) + {n}",
+                "{a} = {b} * 2",
+                "{a} = sum(stream)",
+                "{a} = abs({b} - {n})",
             ]
         ).format(a=a, b=b, c=c, n=r.randint(0, 30), m=r.randint(1, 4), w=r.choice(WORDS), things=things)
 
@@ -80,6 +99,9 @@ class Wild:
             "def bump():\n    global turn\n    turn = turn + 1\n    print('turn', turn)",
             "def show(value, extra):\n    extra.append(value)\n    print(extra)\n    return extra",
         ]
+
+    def _shuffled(self, block: list[str]) -> list[str]:
+        return self.random.sample(block, len(block))
 
     def _changed(self, block: list[str], copy: int) -> list[str]:
         """The block with some numbers, words, names or the order changed."""
@@ -126,7 +148,13 @@ class Wild:
             return [f"def {name}():", *given, *inner, f"    return {result}", f"print({name}())"]
         if context == "method":
             deeper = [f"    {x}" for x in (*given, *inner)]
-            return [f"class Station_{name}:", "    def run(self):", *deeper, "        return total", f"print(Station_{name}().run())"]
+            return [
+                f"class Station_{name}:",
+                "    def run(self):",
+                *deeper,
+                "        return total",
+                f"print(Station_{name}().run())",
+            ]
         if context == "with_global":
             some = ", ".join(self.random.sample(NAMES, 2))
             rest = [g for g in given if g.split()[0] not in some]

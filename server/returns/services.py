@@ -7,7 +7,7 @@ import hmac
 import io
 import secrets
 import zipfile
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 import msgspec
@@ -141,16 +141,20 @@ def key_hash(key: str) -> str:
     return hashlib.sha256(key.encode()).hexdigest()
 
 
-@transaction.atomic
-def publish(assignment: Assignment, user: Any) -> int:
-    """Freeze and open every page that is not held back. Returns how many."""
-    plan = plan_of(assignment)
-    count = 0
+def _ready(assignment: Assignment, plan: ReturnPlan) -> Iterator[tuple[Submission, Handback, FeedbackPage]]:
+    """Everything that is not held back, with its page as it would be given now."""
     for submission in assignment.submissions.all():
         handback = handback_of(submission)
         page = None if handback.held else page_for(submission, plan, handback)
-        if page is None:
-            continue
+        if page is not None:
+            yield submission, handback, page
+
+
+@transaction.atomic
+def publish(assignment: Assignment, user: Any) -> int:
+    """Freeze and open every page that is not held back. Returns how many."""
+    count = 0
+    for _, handback, page in _ready(assignment, plan_of(assignment)):
         handback.page = msgspec.to_builtins(page)
         handback.published = timezone.now()
         if not handback.salt:
@@ -211,11 +215,7 @@ def pack(assignment: Assignment, address: str) -> bytes:
     links = [["name", "link"]]
     used: set[str] = set()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for submission in assignment.submissions.all():
-            handback = handback_of(submission)
-            page = None if handback.held else page_for(submission, plan, handback)
-            if page is None:
-                continue
+        for submission, handback, page in _ready(assignment, plan):
             name = file_name(submission.name)
             while name.casefold() in used:
                 name += "_"

@@ -179,10 +179,10 @@ class _Finder:
                 continue
             left -= len(copies) * repeat.length
             table = compare(copies)
-            table = table and _trimmed(table)
-            if table is None or not worth_a_function(table, self.limits.repeat_statements):
-                continue
-            candidates.append(RepeatedBlock(table))
+            for found in _windows(table) if table else ():
+                if worth_a_function(found, self.limits.repeat_statements):
+                    candidates.append(RepeatedBlock(found))
+                    break
         candidates += self._reordered(symbols)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
@@ -248,6 +248,49 @@ class _Finder:
             if table is not None and worth_merging(table):
                 found.append(Twins(tuple((f, p) for f, p, _ in members), table))
         return found
+
+
+def _windows(table: Table) -> Iterator[Table]:
+    """The copies, without headings at their ends; then the part of them that is most worth a function,
+    where what stands around it only looks alike."""
+    whole = _trimmed(table)
+    if whole is not None:
+        yield whole
+    window = _best_window(table)
+    if window is not None:
+        inside = compare([Copy(c.file, c.statements[window[0] : window[1]]) for c in table.copies])
+        inside = inside and _trimmed(inside)
+        if inside is not None:
+            yield inside
+
+
+WIDEST_WINDOW = 40
+
+
+def _best_window(table: Table) -> tuple[int, int] | None:
+    """The statements [start, stop) of the copies whose extraction saves most; None where it is all or none.
+
+    A column costs what a parameter costs to read, a variable that is called otherwise in each copy a
+    little less; what a window saves is what its later copies hold.
+    """
+    first = table.copies[0]
+    count = len(first.statements)
+    if count > WIDEST_WINDOW:
+        return None
+    sizes = [len(first.file.statements_within(s, first.file.tree.end[s])) for s in first.statements]
+    columns = [{bisect_right(first.statements, spot.nodes[0]) - 1 for spot in column.spots} for column in table.columns]
+    prices = [1.0 if column.is_target else 1.5 for column in table.columns]
+    times = len(table.copies)
+    best, chosen = 0.0, None
+    for start in range(count):
+        size = 0
+        for stop in range(start + 1, count + 1):
+            size += sizes[stop - 1]
+            price = sum(p for at, p in zip(columns, prices, strict=True) if any(start <= k < stop for k in at))
+            saved = (times - 1) * size - times - price * (0.5 + 0.25 * times)
+            if saved > best:
+                best, chosen = saved, (start, stop)
+    return None if chosen == (0, count) else chosen
 
 
 def _trimmed(table: Table) -> Table | None:

@@ -110,7 +110,21 @@ def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
         for column in columns
         if column.numbers is None and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
     )
-    return texts == len(columns) or texts >= len(copy.statements)
+    if texts >= len(copy.statements):
+        return True
+    return texts == len(columns) and _constant_texts(copy, columns) <= texts
+
+
+def _constant_texts(copy: Copy, columns: tuple[Column, ...]) -> int:
+    """Texts with words that are the same in all copies: what the copies say alike."""
+    tree = copy.file.tree
+    differing = {spot.nodes[0] for column in columns for spot in column.spots}
+    return sum(
+        tree.kind[node] in copy.file.language.strings
+        and node not in differing
+        and sum(c.isalpha() for c in tree.text[node]) >= 3
+        for node in range(*copy.span)
+    )
 
 
 def _declarations(copy: Copy) -> bool:

@@ -66,6 +66,13 @@ def attempt(make: Callable[[], Candidate]) -> Proved | str:
     return Proved(candidate, after) if verdict.proved else verdict.reason
 
 
+def proved_suggestions(file: ProgramFile, limits: Limits) -> list[Proved]:
+    """Every loop, function and merge for a program of one file that the proof accepts, each on its own."""
+    repeats = find_repeats(Program([file]), limits, frozenset())
+    results = [attempt(make) for group in (_loops, _functions, _merges) for make in group(repeats)]
+    return [r for r in results if isinstance(r, Proved)]
+
+
 def oversized(file: ProgramFile, limits: Limits) -> list[tuple[Procedure, int]]:
     """Procedures with more statements of their own than allowed, with that number."""
     found = []

@@ -152,7 +152,7 @@ def loop_lines(
         return [inline, *body]
     before, after = iterable.split("{}")
     step = indent + style.indent
-    listed = [f"{step}{row}," for row in rows] if len(variables) > 1 else _packed(rows, step)
+    listed = _packed(rows, step)
     return [f"{indent}for {target} in {before}", *listed, f"{indent}{after}:", *body]
 
 
