@@ -45,6 +45,8 @@ class Wild:
                 lines += self._shuffled(block) if r.random() < 0.25 else self._changed(block, k)
                 if r.random() < 0.35:
                     lines += self._between()
+                if r.random() < 0.3:
+                    lines += self._told()
             parts += self._in_context(context, lines)
             parts.append(f"print({', '.join(r.sample(NAMES, 3))}, log, marks)")
         parts.append(f"print({', '.join(NAMES)}, log, marks)")
@@ -97,7 +99,24 @@ class Wild:
             "def shift(value, by):\n    log.append(by)\n    return value * 2 - by",
             "def noisy(value):\n    print('noisy', value, len(log))\n    return value",
             "def bump():\n    global turn\n    turn = turn + 1\n    print('turn', turn)",
+            "def tell(one, two):\n    print('tell', one)\n    log.append(two)\n    three = one + two\n    print('told', three)\n    return three",
             "def show(value, extra):\n    extra.append(value)\n    print(extra)\n    return extra",
+        ]
+
+    def _told(self) -> list[str]:
+        """What `tell` does, written out, now and then with a slip."""
+        r = self.random
+        one, two, three = r.choice(NAMES), r.choice([*NAMES, "7", "12"]), r.choice(["three", "three", *NAMES])
+        after = r.choice([[], [f"print({three})"], [f"{one} = {three}"]])
+        if r.random() < 0.3:
+            return [f"{three} = tell({one}, {two})", *after]
+        added = two if r.random() < 0.9 else r.choice(NAMES)
+        return [
+            f"print('tell', {one})",
+            f"log.append({two})",
+            f"{three} = {one} + {added}",
+            f"print('told', {three})",
+            *after,
         ]
 
     def _shuffled(self, block: list[str]) -> list[str]:

@@ -21,7 +21,7 @@ from .suggestions.loops import loop_candidate
 from .suggestions.merges import merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.steps import steps_of
-from .suggestions.worked import Deadline, Proved, attempt, own_statements, step_candidate
+from .suggestions.worked import Deadline, Proved, attempt, block_candidate, own_statements, step_candidate
 
 COUNTS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
 
@@ -89,12 +89,22 @@ class Remarks:
 
     def _add_block(self, block: RepeatedBlock) -> None:
         table = block.table
-        suggestion = self._suggest("function", lambda: function_candidate(table), table, "a function")
+        suggestion = self._suggest("function", lambda: block_candidate(block), table, "a function")
         size = inner_statements(table.copies[0])
+        if block.known:
+            self._add_known(block, block.known, suggestion)
+            return
         times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
         message = f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
         if any(copy.is_reordered for copy in table.copies):
             message = f"{message[:-1]}, once their lines are brought into one order."
+        self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
+
+    def _add_known(self, block: RepeatedBlock, known: Procedure, suggestion: Suggestion) -> None:
+        table = block.table
+        size, count = inner_statements(table.copies[0]), len(table.copies) - 1
+        places = "here" if count == 1 else f"in {number_word(count)} places"
+        message = f"These {number_word(size)} statements stand {places}, and {known.name} does the same already."
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_twins(self, twins: Twins) -> None:
@@ -416,7 +426,7 @@ def deepest_nesting(file: ProgramFile, procedure: Procedure) -> int:
 def _foldable(file: ProgramFile, procedure: Procedure, repeats: Repeats) -> int:
     """Statements of a procedure that go when its runs and blocks are folded."""
     gone: set[int] = set()
-    tables = [(r.table, 1) for r in repeats.runs] + [(b.table, 0) for b in repeats.blocks]
+    tables = [(r.table, 1) for r in repeats.runs] + [(b.table, int(b.known is not None)) for b in repeats.blocks]
     for table, kept in tables:
         for copy in table.copies[kept:]:
             if copy.file is file and file.procedure_around(copy.statements[0]).node == procedure.node:

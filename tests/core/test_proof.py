@@ -5,7 +5,7 @@ import re
 import pytest
 from builders import verdict
 
-from partitor.suggestions.proof import MergedFunctions, NewFunction, NewLoop
+from partitor.suggestions.proof import CalledFunction, MergedFunctions, NewFunction, NewLoop
 
 RUN = 'print("gate", 10)\nprint("gate", 20)\nprint("gate", 30)\n'
 LOOP = 'for n in range(10, 31, 10):\n    print("gate", n)\n'
@@ -229,3 +229,75 @@ def test_two_parameters_of_one_name_are_refused():
     before = "a = 1\nb = 2\nprint(a, b)\nprint(b)\nprint('--')\nprint(a, b)\nprint(b)\n"
     after = "a = 1\nb = 2\ndef show(a, a):\n    print(a, a)\n    print(a)\nshow(a, b)\nprint('--')\nshow(a, b)\n"
     assert not verdict(before, after, NewFunction("main.py", "show")).proved
+
+
+CALLED = """
+def show(name):
+    print(name)
+    print("seen")
+
+show("a")
+print("b")
+print("seen")
+"""
+
+
+def test_a_call_of_a_function_that_was_there_must_do_what_the_copy_did():
+    claim = CalledFunction("main.py", "show")
+    right = CALLED.replace('print("b")\nprint("seen")', 'show("b")')
+    assert verdict(CALLED, right, claim).proved
+    for wrong in (
+        right.replace('show("b")', 'show("a")'),
+        right.replace('show("b")', 'show("b", 1)'),
+        right.replace('print("seen")', 'print("sean")'),
+        right.replace('show("a")\n', ""),
+        right.replace('show("a")', 'show("b")'),
+        right.replace('show("b")', 'x = show("b")'),
+    ):
+        assert not verdict(CALLED, wrong, claim).proved
+
+
+def test_a_function_that_is_rebound_is_not_called():
+    claim = CalledFunction("main.py", "show")
+    for line in ("show = len", "def show(x): pass", "for show in []: pass", "from birds import *"):
+        before = CALLED + line + "\n"
+        after = before.replace('print("b")\nprint("seen")', 'show("b")')
+        assert not verdict(before, after, claim).proved
+
+
+def test_lines_change_places_only_where_nothing_can_tell():
+    body = "best = max(jump)\nworst = min(jump)\nprint(best, worst)\nprint('--')\n"
+    swapped = "worst = min({0})\nbest = max({0})\nprint(best, worst)\nprint('--')\n"
+    define = "def show(values):\n    best = max(values)\n    worst = min(values)\n    print(best, worst)\n    print('--')\n\n"
+    claim = NewFunction("main.py", "show")
+
+    def judged(head: str) -> bool:
+        before = head + body + "print(1)\n" + swapped.format("shot")
+        after = head + define + "show(jump)\nprint(1)\nshow(shot)\n"
+        return verdict(before, after, claim).proved
+
+    assert judged("jump = [1, 2]\nshot = [3, 4]\n")
+    assert not judged("jump = [1, 2]\nshot = iter([3, 4])\n")
+    assert not judged("jump = [1, 2]\nshot = (x for x in jump)\n")
+    assert not judged("import csv\njump = [1, 2]\nshot = csv.reader([])\n")
+    assert not judged("class Loud:\n    pass\njump = [1, 2]\nshot = [Loud()]\n")
+    assert not judged("jump = [1, 2]\nshot = [3, 4]\ndef max(x):\n    print(x)\n    return x\n")
+
+
+def test_a_number_that_is_moved_on_must_be_known_and_move_as_the_loop_does():
+    copies = "print(level)\nprint('--')\nlevel = level - 5\n" * 3 + "print(level)\nprint('--')\nprint(level)\n"
+    loop = "for level in range(30, 14, -5):\n    print(level)\n    print('--')\nprint(level)\n"
+
+    def judged(head: str, original: str = copies, after: str = loop) -> bool:
+        return verdict(head + original, head + after, NewLoop("main.py", head.count("\n") + 1)).proved
+
+    assert judged("level = 30\n")
+    assert judged("level = 30\nprint('start')\n")
+    assert not judged("level = 31\n")
+    assert not judged("level = int(input())\n")
+    assert not judged("level = 30\nlevel += 1\n")
+    assert not judged("level = 30\nif level:\n    level = 30\n")
+    assert not judged("def sink():\n    global level\n    level = 0\nlevel = 30\nsink()\n")
+    assert not judged("level = 30\n", copies.replace("level - 5", "level - 4", 1))
+    assert not judged("level = 30\n", copies, loop.replace("14", "9"))
+    assert not judged("level = 30\n", copies, loop.replace("-5", "-4"))

@@ -367,3 +367,52 @@ def test_an_order_that_matters_is_left_alone():
         print("mean", mean)
         """
         assert [s.status for s in report(text).suggestions if s.lines_after < s.lines_before - 2] == []
+
+
+def test_what_a_function_does_already_is_called():
+    text = """
+    def show_bird(name, number):
+        total = number + 1
+        print("Bird:", name)
+        print("  seen:", number)
+        return total
+
+
+    def main():
+        a = show_bird("heron", 3)
+        b = 11 + 1
+        print("Bird:", "curlew")
+        print("  seen:", 11)
+        print(a, b)
+        total = 6 + 1
+        print("Bird:", "avocet")
+        print("  seen:", 6)
+        print(total)
+
+
+    main()
+    """
+    found = report(text)
+    assert [f.message for f in found.findings] == [
+        "These three statements stand in two places, and show_bird does the same already."
+    ]
+    result = worked(text)
+    assert '    b = show_bird("curlew", 11)\n' in result
+    assert '    total = show_bird("avocet", 6)\n' in result
+    assert run(result) == run(dedent(text))
+
+
+def test_a_function_that_does_almost_the_same_is_not_called():
+    text = """
+    def show_bird(name, number):
+        print("Bird:", name)
+        print("  seen:", number)
+        print("  twice:", number + number)
+
+
+    show_bird("heron", 3)
+    print("Bird:", "curlew")
+    print("  seen:", 11)
+    print("  twice:", 11 + 12)
+    """
+    assert report(text).findings == ()

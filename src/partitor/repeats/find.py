@@ -10,6 +10,7 @@ import msgspec
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
 from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
+from .known import body_of, copies_of, windows_like
 from .order import reordered_copies
 from .periods import Repetition, explains, maximal_repetitions
 from .slots import Copy, Table, compare
@@ -41,9 +42,11 @@ class Run(msgspec.Struct, frozen=True, eq=False):
 
 
 class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
-    """Copies in separate places."""
+    """Copies in separate places. `known`: the first copy is the body of this function, which the others
+    could call."""
 
     table: Table
+    known: Procedure | None = None
 
 
 class Twins(msgspec.Struct, frozen=True, eq=False):
@@ -186,12 +189,31 @@ class _Finder:
         candidates += self._reordered(symbols)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
-        for block in candidates:
+        for block in [*self._known(symbols), *candidates]:
             overlaps = any(_overlap(block.table, other.table) for other in chosen)
             in_twins = any(_overlap(block.table, twin.table) for twin in twins)
             if not overlaps and not in_twins:
                 chosen.append(block)
         return chosen
+
+    def _known(self, symbols: list[list[int]]) -> Iterator[RepeatedBlock]:
+        """Copies of what a function does already."""
+        functions = []
+        for file in self.program.files:
+            for procedure in file.procedures[1:]:
+                body = body_of(file, procedure)
+                copy = Copy(file, body) if body else None
+                plain = not (procedure.in_class or procedure.decorated or procedure.parent)
+                if copy is None or not plain or inner_statements(copy) < self.limits.repeat_statements:
+                    continue
+                shape = tuple(self.shapes.shape(file.tree, s) for s in body)
+                functions.append((file, procedure, body, shape))
+        sequences = [(s.file, s.block.statements, found) for s, found in zip(self.sequences, symbols, strict=True)]
+        places = windows_like([shape for *_, shape in functions], sequences)
+        for file, procedure, body, shape in functions:
+            for table in copies_of(file, procedure, body, places.get(shape, ())):
+                if table.constant_tokens >= self.limits.repeat_statements:
+                    yield RepeatedBlock(table, procedure)
 
     def _reordered(self, symbols: list[list[int]]) -> Iterator[RepeatedBlock]:
         """Blocks of which some copy has its independent statements in another order."""

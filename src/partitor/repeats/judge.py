@@ -6,6 +6,8 @@ tables of literals, series of unlike prints, guard clauses, declarations, set-up
 
 from __future__ import annotations
 
+from bisect import bisect_right
+
 from ..program.program import ProgramFile
 from .slots import Column, Copy, Table
 
@@ -112,7 +114,9 @@ def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
     )
     if texts >= len(copy.statements):
         return True
-    return texts == len(columns) and _constant_texts(copy, columns) <= texts
+    differing = {bisect_right(copy.statements, spot.nodes[0]) for column in columns for spot in column.spots}
+    mostly = 2 * len(differing) >= len(copy.statements)
+    return mostly and texts == len(columns) and _constant_texts(copy, columns) <= texts
 
 
 def _constant_texts(copy: Copy, columns: tuple[Column, ...]) -> int:

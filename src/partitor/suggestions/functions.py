@@ -10,14 +10,14 @@ from ..languages.python import writer
 from ..languages.python.writer import Style
 from ..program.flow import flow_of, needed_by
 from ..program.names import Role
-from ..program.program import ProgramFile
+from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import CannotWrite, Edit, require_whole_lines
 from .naming import Namer
-from .proof import NewFunction
+from .proof import CalledFunction, NewFunction
 from .text import body_lines, comment_above
 
 MOST_RESULTS = 3
@@ -70,6 +70,48 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         table=table,
         name=name,
     )
+
+
+def call_candidate(table: Table, known: Procedure) -> Candidate:
+    """Calls of a function that is there already, in place of copies of its body (the table's first copy)."""
+    file = table.copies[0].file
+    copies = table.copies[1:]
+    require_whole_lines(copies)
+    columns = {column.values[0]: column for column in table.columns}
+    returned = _returned(file, known)
+    edits = []
+    for k, copy in enumerate(copies, 1):
+        values = {name: column.values[k] for name, column in columns.items()}
+        indent = writer.leading_space(file, copy.first)
+        arguments = [values.get(p, p) for p in known.parameters]
+        call = writer.call_line(known.name, arguments, [values.get(r, r) for r in returned], indent)
+        kept = [f"{indent}{c}" for c in _comments_of(copy, table.copies[0])]
+        edits.append(Edit(copy.start_line, copy.end_line, (*kept, call)))
+    places = "in one place" if len(copies) == 1 else f"in {len(copies)} places"
+    return Candidate(
+        kind="function",
+        title=f"{known.name}, which is there already, called {places}",
+        file=file,
+        edits=tuple(edits),
+        claim=CalledFunction(file.path, known.name),
+        slots=tuple(SlotColumn(c.values[0], c.values) for c in table.columns),
+        table=table,
+        name=known.name,
+    )
+
+
+def _returned(file: ProgramFile, known: Procedure) -> list[str]:
+    """The names that a function's last statement returns."""
+    tree = file.tree
+    body = tree.child(known.node, file.language.body_field)
+    block = file.block_at.get(body) if body is not None else None
+    last = block.statements[-1] if block else None
+    if last is None or tree.kind[last] != file.language.returning:
+        return []
+    names = list(file.names.within(last, tree.end[last]))
+    if len(names) != sum(tree.kind[n] == file.language.name for n in range(last, tree.end[last])):
+        raise CannotWrite("the function gives back something else than its variables")
+    return [tree.text[i] for i in names]
 
 
 def _interface(table: Table, namer: Namer) -> Interface:

@@ -15,12 +15,12 @@ import msgspec
 from ..errors import TooCostly
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
-from ..repeats.find import Limits, Repeats, find_repeats
+from ..repeats.find import Limits, RepeatedBlock, Repeats, find_repeats
 from ..repeats.judge import inner_statements
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, rewritten
-from .functions import function_candidate
+from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
 from .merges import merge_candidate
 from .proof import prove
@@ -174,7 +174,12 @@ def _loops(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
 
 def _functions(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
     for block in repeats.blocks:
-        yield lambda block=block: function_candidate(block.table)  # type: ignore[misc]
+        yield lambda block=block: block_candidate(block)  # type: ignore[misc]
+
+
+def block_candidate(block: RepeatedBlock) -> Candidate:
+    """A function for a block, or calls of the one that is there already."""
+    return call_candidate(block.table, block.known) if block.known else function_candidate(block.table)
 
 
 def _merges(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:

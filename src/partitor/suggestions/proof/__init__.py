@@ -7,12 +7,12 @@ by default. `docs/method.md` lists what it knows of evaluation order, aliasing a
 from __future__ import annotations
 
 from ...program.program import ProgramFile
-from .functions import prove_function
+from .functions import prove_call, prove_function
 from .loops import prove_loop
 from .merges import prove_merge
-from .verdict import Claim, MergedFunctions, NewFunction, NewLoop, Refused, Verdict
+from .verdict import CalledFunction, Claim, MergedFunctions, NewFunction, NewLoop, Refused, Verdict
 
-__all__ = ["Claim", "MergedFunctions", "NewFunction", "NewLoop", "Verdict", "prove"]
+__all__ = ["CalledFunction", "Claim", "MergedFunctions", "NewFunction", "NewLoop", "Verdict", "prove"]
 
 
 def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
@@ -24,6 +24,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             prove_loop(before, after, claim)
         elif isinstance(claim, NewFunction):
             prove_function(before, after, claim)
+        elif isinstance(claim, CalledFunction):
+            prove_call(before, after, claim)
         else:
             prove_merge(before, after, claim)
     except Refused as refusal:

@@ -19,6 +19,13 @@ class NewFunction(msgspec.Struct, frozen=True):
     name: str
 
 
+class CalledFunction(msgspec.Struct, frozen=True):
+    """The function `name`, which was there already, is called in place of copies of its body."""
+
+    path: str
+    name: str
+
+
 class MergedFunctions(msgspec.Struct, frozen=True):
     """The function `name` replaces the functions `removed`, whose calls were rewritten."""
 
@@ -27,7 +34,7 @@ class MergedFunctions(msgspec.Struct, frozen=True):
     removed: tuple[str, ...]
 
 
-Claim = NewLoop | NewFunction | MergedFunctions
+Claim = NewLoop | NewFunction | CalledFunction | MergedFunctions
 
 
 class Verdict(msgspec.Struct, frozen=True):

@@ -1,0 +1,74 @@
+"""Copies of what a function of the program does already: written out instead of called."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from ..program.names import Role
+from ..program.program import Procedure, ProgramFile
+from .slots import Copy, Table, compare
+
+Places = Mapping[tuple[int, ...], Sequence[tuple[ProgramFile, tuple[int, ...]]]]
+"""Symbols of a stretch of statements → every place where they stand."""
+
+
+def body_of(file: ProgramFile, procedure: Procedure) -> tuple[int, ...]:
+    """The statements of a function's body without documentation and without a last plain return."""
+    body = file.tree.child(procedure.node, file.language.body_field)
+    block = file.block_at.get(body) if body is not None else None
+    statements = [s for s in (block.statements if block else ()) if not file.is_bare_string(s)]
+    if statements and file.tree.kind[statements[-1]] == file.language.returning and len(statements) > 1:
+        statements.pop()
+    return tuple(statements)
+
+
+def windows_like(
+    bodies: Sequence[tuple[int, ...]], sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]]
+) -> dict[tuple[int, ...], list[tuple[ProgramFile, tuple[int, ...]]]]:
+    """Where the symbols of each body stand. Linear in the program for each length of a body."""
+    wanted = set(bodies)
+    found: dict[tuple[int, ...], list[tuple[ProgramFile, tuple[int, ...]]]] = {}
+    for length in sorted({len(body) for body in wanted}):
+        for file, statements, symbols in sequences:
+            free = 0
+            for start in range(len(symbols) - length + 1):
+                key = tuple(symbols[start : start + length])
+                if key in wanted and start >= free:
+                    found.setdefault(key, []).append((file, tuple(statements[start : start + length])))
+                    free = start + length
+    return found
+
+
+def copies_of(
+    file: ProgramFile,
+    procedure: Procedure,
+    body: tuple[int, ...],
+    places: Sequence[tuple[ProgramFile, tuple[int, ...]]],
+) -> Iterator[Table]:
+    """The table of the body and all places outside the function that a call of it could stand for."""
+    own = Copy(file, body)
+    others = [
+        Copy(other, statements)
+        for other, statements in places
+        if other is file and not procedure.node <= statements[0] < file.tree.end[procedure.node]
+    ]
+    fitting = [copy for copy in others if _fits(procedure, compare([own, copy]))]
+    if fitting:
+        table = compare([own, *fitting])
+        if table is not None and _fits(procedure, table):
+            yield table
+
+
+def _fits(procedure: Procedure, table: Table | None) -> bool:
+    """True where all that differs are parameters, and variables that the body assigns to, each in one
+    way throughout."""
+    if table is None or len({column.values[0] for column in table.columns}) != len(table.columns):
+        return False
+    first = table.copies[0]
+    names, tree = first.file.names, first.file.tree
+    written = {tree.text[i] for i in names.within(*first.span) if names.role[i] in (Role.WRITE, Role.UPDATE)}
+    return all(
+        spot.group < 0 and (column.values[0] in procedure.parameters or column.values[0] in written)
+        for column in table.columns
+        for spot in column.spots
+    )
