@@ -124,6 +124,7 @@ class _Check:
         ]
         near = {f.subject for f in kept if f.rule == "missing-function"}
         found_near = {m.found[1].name for m in self.matches if m.state == "near" and m.found}
+        found_near |= {m.found[1].name for m in self.matches if m.found and not m.required.called}
         kept = [f for f in kept if not (f.rule == "uncalled-function" and f.subject in found_near)]
         kept = [f for f in kept if not (f.rule == "undefined-call" and f.subject in near)]
         if not all(file.is_whole for file in self.program.files):

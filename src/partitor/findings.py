@@ -296,8 +296,9 @@ class Remarks:
         for loop, text in slips.idle_loops(file):
             line = file.tree.start_line(loop)
             self.add("idle-loop", text, [Place(file.path, line, file.tree.end_line(loop))], 5)
-        for procedure, changed in slips.outer_variables(file):
-            text = f"{procedure.name} changes {_listed(changed)}, which stands outside it."
+        for procedure, changed in slips.outer_variables(file, calls):
+            stand = "stands" if len(changed) == 1 else "stand"
+            text = f"{procedure.name} changes {_listed(changed)}, which {stand} outside it."
             self._about("outer-variable", file, procedure, text, 2)
         for procedure, reason in slips.vague_names(file, required):
             text = f"The name {procedure.name} {reason}."

@@ -177,3 +177,45 @@ def test_a_forgotten_bracket_costs_one_line_and_no_false_alarm():
     assert [p.line for p in found.files[0].problems][:1] == [2]
     assert found.findings == ()
     assert found.measures["procedures"] == 2
+
+
+def test_a_required_function_that_need_not_be_called_is_not_reported_as_uncalled():
+    text = """
+    def main():
+        print("nothing yet")
+
+
+    def mean_level(levels):
+        return sum(levels) / len(levels)
+
+
+    main()
+    """
+    asked = """
+    entry = "main"
+
+    [[functions]]
+    name = "mean_level"
+    called = {}
+    """
+    assert rules(text, asked.format("false")) == []
+    assert rules(text, asked.format("true")) == ["uncalled-function"]
+
+
+def test_a_handler_may_keep_something_outside_itself():
+    text = """
+    import turtle
+
+    colour = "red"
+
+
+    def change_colour(x, y):
+        global colour
+        colour = "blue"
+        turtle.color(colour)
+
+
+    turtle.onclick(change_colour)
+    turtle.mainloop()
+    """
+    assert rules(text) == []

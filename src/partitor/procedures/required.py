@@ -74,7 +74,7 @@ def match_required(
     for k, function in enumerate(required):
         if k in found:
             file, procedure = found[k]
-            wrong = _what_is_wrong(function, file, procedure, calls)
+            wrong = _what_is_wrong(function, file, procedure)
             matches.append(Match(function, "wrong" if wrong else "there", (file, procedure), wrong))
             continue
         near = _near_miss(function, [(f, p) for f, p in everything if p.node not in taken])
@@ -107,7 +107,7 @@ def _near_miss(
     return best
 
 
-def _what_is_wrong(function: RequiredFunction, file: ProgramFile, procedure: Procedure, calls: CallMap) -> str:
+def _what_is_wrong(function: RequiredFunction, file: ProgramFile, procedure: Procedure) -> str:
     """What is not as asked of a function that is there, as a clause; "" where all is well."""
     count = len([p for p in procedure.parameters if p not in {"self", "cls"}])
     if not function.accepts(count):

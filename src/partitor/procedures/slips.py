@@ -50,10 +50,13 @@ def _is_placeholder(file: ProgramFile, procedure: Procedure) -> bool:
     )
 
 
-def outer_variables(file: ProgramFile) -> list[tuple[Procedure, list[str]]]:
-    """Variables that a function declares global and gives another value."""
+def outer_variables(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure, list[str]]]:
+    """Variables that a function declares global and gives another value. A handler, which is called by
+    others, has no other way to keep something."""
     found = []
     for procedure in file.procedures[1:]:
+        if procedure.name in calls.as_value:
+            continue
         sent = file.names.outward.get(procedure.node, {})
         changed = {
             file.tree.text[i]

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from bisect import bisect_right
 
-from ..program.program import ProgramFile
 from .slots import Column, Copy, Table
 
 MOST_PARAMETERS = 5
@@ -135,7 +134,7 @@ def _declarations(copy: Copy) -> bool:
     """Nothing but values given to names."""
     tree, language = copy.file.tree, copy.file.language
 
-    def is_declaration(file: ProgramFile, statement: int) -> bool:
+    def is_declaration(statement: int) -> bool:
         if tree.kind[statement] != "assignment":
             return False
         value = tree.child(statement, "right")
@@ -144,4 +143,4 @@ def _declarations(copy: Copy) -> bool:
             for i in range(value, tree.end[value])
         )
 
-    return all(is_declaration(copy.file, s) for s in copy.statements)
+    return all(is_declaration(s) for s in copy.statements)

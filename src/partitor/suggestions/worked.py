@@ -119,7 +119,7 @@ def work_through(
         for _ in range(LONGEST_CHAIN):
             deadline.check()
             if folding:
-                link = _best_fold(program, repeats or find_repeats(program, limits, handed_out), deadline)
+                link = _best_fold(repeats or find_repeats(program, limits, handed_out), deadline)
                 repeats = None
             else:
                 link = None
@@ -142,7 +142,7 @@ def replaced(program: Program, old: ProgramFile, new: ProgramFile) -> Program:
     return Program([new if f is old else f for f in program.files])
 
 
-def _best_fold(program: Program, repeats: Repeats, deadline: Deadline) -> Proved | None:
+def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
     for group in (_loops(repeats), _functions(repeats), _merges(repeats)):
         proved = []
         for make in group:
