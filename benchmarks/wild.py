@@ -86,6 +86,8 @@ class Wild:
                 "{a} = [{n}, {c}][{m} % 2]",
                 "show({a}, [{n}])",
                 "{a} = (lambda: {b} + {n})()",
+                "try:\n    {a} = {n} // ({b} - {m})\nexcept ZeroDivisionError:\n    {a} = {n}",
+                "try:\n    {a} = {n} // ({b} - {m})\n    {c} = {n}\nexcept ZeroDivisionError:\n    print('{w}')",
                 "{a} = max({things})",
                 "{a} = min(marks) + {n}",
                 "{a} = {b} * 2",

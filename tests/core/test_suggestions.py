@@ -416,3 +416,56 @@ def test_a_function_that_does_almost_the_same_is_not_called():
     print("  twice:", 11 + 12)
     """
     assert report(text).findings == ()
+
+
+def test_questions_that_ask_again_become_a_function_that_returns():
+    text = """
+    def main():
+        try:
+            depth = int(input("depth: "))
+        except ValueError:
+            print("that is no number")
+            depth = 0
+        try:
+            width = int(input("width: "))
+        except ValueError:
+            print("that is no number")
+            width = 0
+        try:
+            height = int(input("height: "))
+        except ValueError:
+            print("that is no number")
+            height = 0
+        print(depth * width * height)
+
+
+    main()
+    """
+    result = worked(text)
+    assert '    depth = read_depth("depth: ")\n' in result or '    depth = read_number("depth: ")\n' in result
+    assert result.count("int(input(") == 1
+    for answers in ("2\n3\n4\n", "2\nx\n4\n"):
+        assert run(result, answers) == run(dedent(text), answers)
+
+
+def test_a_value_that_only_the_try_gives_is_not_returned():
+    text = """
+    def main():
+        width = 1
+        try:
+            depth = int(input("depth: "))
+            print("thank you for the depth")
+        except ValueError:
+            print("that is no number")
+        print("and now the width")
+        try:
+            width = int(input("width: "))
+            print("thank you for the depth")
+        except ValueError:
+            print("that is no number")
+        print(width)
+
+
+    main()
+    """
+    assert worked(text) == dedent(text).lstrip("\n")

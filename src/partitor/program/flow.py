@@ -278,11 +278,16 @@ class _Analysis:
         return frozenset.intersection(*ends)
 
     def _after_try(self, blocks: list[int], clauses: list[int], bound: Set) -> Set:
+        """What is bound when the try ran through and when any handler did. A handler begins with what was
+        bound before the try: nothing is known of how far it got."""
+        through = bound
         for block in blocks:
-            self._forward(self._statements(block), bound)
+            through = self._forward(self._statements(block), bound)
         ends = self._clauses_after(clauses, bound)
-        finals = [c for c in clauses if self.tree.kind[c] == "finally_clause"]
-        return bound | (ends[-1] if finals else EMPTY)
+        kinds = [self.tree.kind[c] for c in clauses]
+        handled = [end for end, kind in zip(ends, kinds, strict=True) if kind.startswith("except")]
+        certain = frozenset.intersection(through, *handled)
+        return certain | (ends[-1] if "finally_clause" in kinds else EMPTY)
 
     def _clauses_after(self, clauses: list[int], bound: Set) -> list[Set]:
         ends = []

@@ -59,7 +59,8 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     if _unlike_prints(copies[0], columns) or _declarations(copies[0]):
         return False
     spots = sum(len(column.spots) for column in columns)
-    return table.constant_tokens >= 3 * fewest_statements and table.constant_tokens >= 1.5 * spots
+    enough = 3 * fewest_statements if len(copies) < 3 or inner <= fewest_statements else 2 * fewest_statements
+    return table.constant_tokens >= enough and table.constant_tokens >= 1.5 * spots
 
 
 def worth_merging(table: Table) -> bool:
