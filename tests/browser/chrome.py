@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import TypeVar
 
 from selenium import webdriver
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
@@ -97,6 +98,16 @@ class Browser:
     def keys(self, keys: str) -> None:
         """Type where the focus is."""
         self.driver.switch_to.active_element.send_keys(keys)
+
+    def press_key(self, key: str, words: str) -> None:
+        """Press a key of the screen until its words show; a busy page may lose the first."""
+        for _ in range(4):
+            self.keys(key)
+            try:
+                return self.see(words, PATIENCE / 4)
+            except TimeoutException:
+                continue
+        self.see(words)
 
     def log_in(self, user: str, password: str) -> None:
         """Through the login screen."""

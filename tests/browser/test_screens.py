@@ -37,8 +37,7 @@ def test_every_screen_is_accessible_and_whole(demo, browser):
             browser.see(words)
             use_theme(browser, theme)
             if path.startswith("/desk"):
-                browser.keys("t")
-                browser.see("as suggested")
+                browser.press_key("t", "as suggested")
             assert browser.faults() == [], (theme, path)
             assert_nothing_is_cut_off(browser, path)
     browser.keys("?")

@@ -231,6 +231,16 @@ def test_two_parameters_of_one_name_are_refused():
     assert not verdict(before, after, NewFunction("main.py", "show")).proved
 
 
+def test_a_variable_renamed_in_one_place_and_not_in_another_is_refused():
+    copy = "mean = sum(data) / len(data)\nprint('mean', mean)\nprint('so', mean * 2)\n"
+    before = "data = [1, 2]\n" + copy + "print('--')\n" + copy
+    define = "def show(data):\n    other = sum(data) / len(data)\n    print('mean', {0})\n    print('so', {0} * 2)\n"
+    after = "data = [1, 2]\n" + define + "{1}show(data)\nprint('--')\n{1}show(data)\n"
+    claim = NewFunction("main.py", "show")
+    assert verdict(before, after.format("other", ""), claim).proved
+    assert not verdict(before, after.format("mean", ""), claim).proved
+
+
 CALLED = """
 def show(name):
     print(name)

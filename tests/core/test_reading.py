@@ -58,7 +58,7 @@ def test_what_is_no_text_is_none(data):
 
 
 def test_every_entry_below_the_root_is_one_submission_and_one_outer_folder_is_stepped_through():
-    inner = zipped({"cy/work/main.py": b"print(3)\n", "cy/work/util.py": b"print(4)\n"})
+    inner = zipped({"cy/src/main.py": b"print(3)\n", "cy/src/util.py": b"print(4)\n"})
     data = zipped(
         {
             "class/ada.py": b"print(1)\n",

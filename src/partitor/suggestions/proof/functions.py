@@ -169,6 +169,7 @@ class _FunctionProof:
     def _check_names(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """What the function does not own must be the module's or built in, there and here."""
         before, after, definition = self.before, self.after, self.definition
+        own = set(mapping.values())
         for s in definition.statements:
             for i in after.names.within(s, after.tree.end[s]):
                 if after.names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED):
@@ -176,6 +177,10 @@ class _FunctionProof:
                 name, owner = after.tree.text[i], after.names.owner(i)
                 if owner in (0, UNBOUND) and before.names.owner_of(name, scope) not in (0, UNBOUND):
                     raise Refused(f"{name} is a variable that the new function cannot see")
+                if owner in (0, UNBOUND) and name in own:
+                    raise Refused(
+                        f"the new function has {name} under another name, and still reads {name} from outside"
+                    )
         private = [t for s in segment for t in before.tree.leaf_texts(s) if t.startswith("__") and not t.endswith("__")]
         if private or any(t in {"super", "__class__"} for s in segment for t in before.tree.leaf_texts(s)):
             raise Refused("the copies use names that only mean something inside their class")
