@@ -15,6 +15,7 @@ BEGINS = re.compile(
     r"\s*(?:(?:async\s+)?def\s+\w+\s*\(.*|class\s+\w+.*|(?:if|while|for|with|elif|else|try)\b.*:\s*(?:#.*)?|"
     r"return\b.*|import\s+\w.*|[A-Za-z_]\w*\s*=[^=].*|(?:print|main)\s*\(.*)\Z"
 )
+HEAD = re.compile(r"\s*(?:async\s+)?(?:def|class|if|elif|while|for|with)\b.*:\s*(?:#.*)?\Z")
 TOKEN = re.compile(
     r"#[^\n]*|[rbfuRBFU]{0,2}(?:'''(?s:.*?)'''|\"\"\"(?s:.*?)\"\"\"|'(?:\\.|[^'\\\n])*'|\"(?:\\.|[^\"\\\n])*\")"
     r"|[()\[\]{}]|\n"
@@ -53,9 +54,12 @@ def close_brackets(text: str) -> str:
 
 
 def _must_begin(lines: list[str], opened: int, line: int) -> bool:
-    """A statement begins here: it looks like one and is not indented further than the open one."""
+    """A statement begins here: it looks like one and is not indented further than the open one, or the
+    open one is the head of a block and ends as such heads do."""
     if not BEGINS.match(lines[line]):
         return False
+    if HEAD.match(lines[opened]) and line == opened + 1:
+        return True
     return _indent(lines[line]) <= _indent(lines[opened])
 
 
