@@ -1,7 +1,7 @@
 """Courses, members, class lists and assignments."""
 
 import pytest
-from conftest import DEMO
+from api_client import DEMO
 
 pytestmark = pytest.mark.django_db
 

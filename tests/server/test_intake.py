@@ -1,7 +1,7 @@
 """From an upload to checked submissions; nothing is lost on the way."""
 
 import pytest
-from conftest import DEMO, demo_zip, hand_in, queued, zipped
+from api_client import DEMO, demo_zip, hand_in, queued, zipped
 
 from checking.models import Check
 from intake import services

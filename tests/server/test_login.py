@@ -1,7 +1,7 @@
 """Logging in, and what is behind the login."""
 
 import pytest
-from conftest import PASSWORD, Api, numbers
+from api_client import PASSWORD, Api, numbers
 from django.test import Client
 
 pytestmark = pytest.mark.django_db

@@ -104,7 +104,7 @@ def test_the_gradebook_has_everyone_and_no_formulas(teacher, checked):
 
 
 def test_a_second_attempt_says_what_changed(teacher, checked, people, work):
-    from conftest import DEMO, hand_in
+    from api_client import DEMO, hand_in
 
     better = (DEMO / "submissions" / "Femke Tarn_SF115_gates.py").read_bytes()
     hand_in(checked, people["ines"], better, "Nadia Ferrow_SF105_gates.py")

@@ -2,7 +2,7 @@
 
 import pytest
 import schemathesis
-from conftest import Api, numbers
+from api_client import Api, numbers
 from hypothesis import HealthCheck, given, settings
 
 from config.wsgi import application
