@@ -116,3 +116,102 @@ def test_the_demo_classs_well_made_programs_get_praise_and_no_remark(name):
     found = report((DEMO / "submissions" / f"{name}_gates.py").read_text(), (DEMO / "assignment.toml").read_text())
     assert found.findings == ()
     assert found.total == found.of
+
+
+def test_a_tide_table_with_a_menu_is_left_alone():
+    assert (
+        rules(
+            """
+            LOW, HIGH = 120, 310
+            NAMES = {"n": "north gate", "m": "mill gate", "q": "quay"}
+
+
+            def read_number(question, least, most):
+                while True:
+                    answer = input(question)
+                    if answer.isdigit() and least <= int(answer) <= most:
+                        return int(answer)
+                    print("a number from", least, "to", most)
+
+
+            def describe(level):
+                if level < LOW:
+                    return "low water"
+                if level > HIGH:
+                    return "flood"
+                return "as usual"
+
+
+            def print_row(name, level):
+                print(name.ljust(12), str(level).rjust(4), describe(level))
+
+
+            def show_all(levels):
+                print("gate         level")
+                for letter in sorted(levels):
+                    print_row(NAMES[letter], levels[letter])
+
+
+            def change_one(levels):
+                letter = input("which gate? ")
+                if letter not in NAMES:
+                    print("there is no such gate")
+                    return
+                levels[letter] = read_number("level: ", 0, 500)
+
+
+            def main():
+                levels = {"n": 200, "m": 140, "q": 305}
+                choice = ""
+                while choice != "end":
+                    choice = input("show, change or end? ")
+                    if choice == "show":
+                        show_all(levels)
+                    elif choice == "change":
+                        change_one(levels)
+                    elif choice != "end":
+                        print("I know show, change and end")
+
+
+            if __name__ == "__main__":
+                main()
+            """
+        )
+        == []
+    )
+
+
+def test_small_methods_that_are_clearer_apart_are_left_alone():
+    assert (
+        rules(
+            """
+            class Pump:
+                def __init__(self, name, power):
+                    self.name = name
+                    self.power = power
+                    self.running = False
+
+                def start(self):
+                    self.running = True
+                    print(self.name, "starts")
+
+                def stop(self):
+                    self.running = False
+                    print(self.name, "stops")
+
+                def litres(self, hours):
+                    if not self.running:
+                        return 0
+                    return self.power * hours
+
+
+            pumps = [Pump("north", 30), Pump("mill", 45)]
+            for pump in pumps:
+                pump.start()
+            print(sum(pump.litres(2) for pump in pumps))
+            pumps[0].stop()
+            print(sum(pump.litres(1) for pump in pumps))
+            """
+        )
+        == []
+    )

@@ -75,7 +75,7 @@ def test_every_entry_below_the_root_is_one_submission_and_one_outer_folder_is_st
     assert {s.name: [f.path for f in s.sources] for s in batch.submissions} == {
         "ada": ["ada.py"],
         "bo": ["main.py", "more/x.py"],
-        "cy": ["work/main.py", "work/util.py"],
+        "cy": ["src/main.py", "src/util.py"],
     }
     assert unpacked.junk == 3
     assert batch.unreadable == ()
