@@ -1,7 +1,7 @@
 """The program tree: flat arrays with their laws, blocks, code lines, and what is read around gaps."""
 
 import pytest
-from builders import DEMO, file
+from builders import DEMO, file, report
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -122,3 +122,9 @@ def test_symbols_are_equal_where_shapes_are():
     assert table.shape(tree, call) != table.shape(tree, other)
     assert table.worded(tree, gate3) == table.worded(tree, gate4) != table.worded(tree, pump)
     assert table.shape(tree, gate3) == table.shape(tree, pump)
+
+
+def test_a_text_in_which_the_grammar_finds_no_program_is_still_checked():
+    found = report("else:\n)\n    y = [")
+    assert found.files[0].problems
+    assert found.findings == ()

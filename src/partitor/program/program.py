@@ -227,8 +227,11 @@ def _find_blocks(tree: Tree) -> tuple[Block, ...]:
             around.append((tree.end[node], node, 0))
         elif kind in language.branches:
             around.append((tree.end[node], procedure, depth + 1))
-        elif kind in language.blocks:
+        elif kind in language.blocks or node == 0:
             statements = tuple(child for child in tree.children(node) if tree.kind[child] not in language.clauses)
+            if kind not in language.blocks:
+                # A text so broken that the grammar finds no program in it: what it could read, without loose tokens.
+                statements = tuple(child for child in statements if not tree.text[child])
             blocks.append(Block(node, statements, procedure, depth))
     _ = stack
     return tuple(blocks)
