@@ -7,6 +7,7 @@ Goal: 20,000 lines under 5 s and 500 MB each.
 
 from __future__ import annotations
 
+import math
 import multiprocessing
 import resource
 import sys
@@ -44,11 +45,8 @@ def main(sizes: tuple[int, ...]) -> None:
             process.join()
             ratio = ""
             if before:
-                ratio = (
-                    f"{(seconds / before[1]) ** (1 / ((lines / before[0]) - 1)):.2f}"
-                    if lines != 2 * before[0]
-                    else (f"{seconds / before[1]:.2f}")
-                )
+                doublings = math.log2(lines / before[0])
+                ratio = f"{(seconds / before[1]) ** (1 / doublings):.2f}"
             print(f"{kind:10} {lines:6} {seconds:8.2f} {ratio:>20} {megabytes:7.0f}")
             before = (lines, seconds)
 

@@ -43,14 +43,6 @@ def check(
     return _Check(submission, assignment, starter, reference, Deadline(seconds)).run()
 
 
-def find_only(submission: Submission, assignment: Assignment) -> Repeats:
-    """Read and find, without suggesting: the tree, names, calls, repeats and required functions."""
-    program = program_of(submission.sources)
-    calls = map_calls(program)
-    match_required(program, assignment.functions, calls, None)
-    return find_repeats(program, assignment.limits, frozenset())
-
-
 def program_of(sources: Sequence[Source]) -> Program:
     """The program tree of texts whose language is known."""
     return Program([ProgramFile(s, LANGUAGES[s.language]) for s in sources if s.language in LANGUAGES])
@@ -73,7 +65,6 @@ class _Check:
         self.reference = program_of(reference) if reference else None
         self.calls: CallMap = map_calls(self.program)
         self.repeats = Repeats((), (), ())
-        self.found: Repeats | None = None
         self.matches: list[Match] = []
         self.unfinished = ""
 
@@ -107,7 +98,7 @@ class _Check:
     def _find(self, remarks: Remarks) -> None:
         assignment = self.assignment
         self.matches = match_required(self.program, assignment.functions, self.calls, self.reference)
-        self.repeats = self.found = find_repeats(self.program, assignment.limits, self.handed_out)
+        self.repeats = find_repeats(self.program, assignment.limits, self.handed_out)
         remarks.add_repeats(self.repeats)
         remarks.add_required(self.matches)
         required = frozenset(n for f in assignment.functions for n in (f.name, *f.also))
@@ -155,7 +146,7 @@ class _Check:
         off = {"repeated-run", "repeated-block"} & set(self.assignment.rules.off)
         if off:
             return Worked(self.program, (), True)
-        worked = work_through(self.program, self.assignment.limits, self.handed_out, self.deadline, self.found)
+        worked = work_through(self.program, self.assignment.limits, self.handed_out, self.deadline, self.repeats)
         if not worked.complete and not self.unfinished:
             self.unfinished = "Too costly to check fully: the worked answer stops early."
         return worked

@@ -301,8 +301,7 @@ def _reference_body(function: RequiredFunction, reference: Program | None) -> li
     for file in reference.files:
         for procedure in file.procedures[1:]:
             if procedure.name == function.name:
-                body = file.tree.child(procedure.node, file.language.body_field)
-                block = file.block_at.get(body) if body is not None else None
+                block = file.body_of(procedure)
                 if block and len(block.statements) > 1:
                     return _shape_tokens(file, block.statements)
     return None

@@ -40,8 +40,7 @@ def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure
 
 
 def _is_placeholder(file: ProgramFile, procedure: Procedure) -> bool:
-    body = file.tree.child(procedure.node, file.language.body_field)
-    block = file.block_at.get(body) if body is not None else None
+    block = file.body_of(procedure)
     if block is None:
         return True
     return all(
@@ -89,8 +88,7 @@ def undocumented(file: ProgramFile) -> list[Procedure]:
     alone = {c.line for c in file.tree.comments if c.alone}
     found = []
     for procedure in file.procedures[1:]:
-        body = file.tree.child(procedure.node, file.language.body_field)
-        block = file.block_at.get(body) if body is not None else None
+        block = file.body_of(procedure)
         first = block.statements[0] if block and block.statements else None
         documented = first is not None and file.is_bare_string(first)
         head = file.tree.start_line(procedure.node)

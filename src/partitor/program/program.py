@@ -129,6 +129,13 @@ class ProgramFile:
         """True where all of it was read, if need be after closing a bracket."""
         return not self.tree.problems
 
+    def body_of(self, procedure: Procedure) -> Block | None:
+        """The block of a procedure's statements; None where what stands there could not be read."""
+        if procedure.node == 0:
+            return self.blocks[0]
+        body = self.tree.child(procedure.node, self.language.body_field)
+        return self.block_at.get(body) if body is not None else None
+
     def is_definition(self, statement: int) -> bool:
         """True for a function or class definition, decorated or not."""
         kind, language = self.tree.kind[statement], self.language

@@ -252,8 +252,7 @@ class _Finder:
         groups: dict[tuple[int, ...], list[tuple[ProgramFile, Procedure, Copy]]] = {}
         for file in self.program.files:
             for procedure in file.procedures[1:]:
-                body = file.tree.child(procedure.node, file.language.body_field)
-                block = file.block_at.get(body) if body is not None else None
+                block = file.body_of(procedure)
                 statements = tuple(s for s in (block.statements if block else ()) if not file.is_bare_string(s))
                 if not statements or (file.path, procedure.start_line) in self.handed_out:
                     continue

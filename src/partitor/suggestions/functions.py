@@ -55,11 +55,8 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         call = writer.call_line(name, interface.arguments[k], interface.targets[k], indent)
         kept = _comments_of(copy, copies[0]) if k else []
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
-    if any(copy.is_reordered for copy in copies):
-        times_in = "called in {} places, whose lines were first brought into one order"
-    else:
-        times_in = "called in {} places"
-    times = times_in.format(len(copies)) if len(copies) > 1 else "for this step"
+    order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
+    times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
     return Candidate(
         kind=kind,
         title=f"A function {name}({', '.join(interface.parameters)}), {times}",
@@ -103,8 +100,7 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
 def _returned(file: ProgramFile, known: Procedure) -> list[str]:
     """The names that a function's last statement returns."""
     tree = file.tree
-    body = tree.child(known.node, file.language.body_field)
-    block = file.block_at.get(body) if body is not None else None
+    block = file.body_of(known)
     last = block.statements[-1] if block else None
     if last is None or tree.kind[last] != file.language.returning:
         return []

@@ -26,17 +26,10 @@ BLANK_BREAK, COMMENT_BREAK = 3.2, 6.0
 
 def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]:
     """The segments worth a function each, in order; [] where the procedure is better left whole."""
-    block = _body(file, procedure)
+    block = file.body_of(procedure)
     if block is None or not 2 <= len(block.statements) <= MOST_STATEMENTS:
         return []
     return _Cutter(file, procedure, block, limit).cut()
-
-
-def _body(file: ProgramFile, procedure: Procedure) -> Block | None:
-    if procedure.node == 0:
-        return file.blocks[0]
-    body = file.tree.child(procedure.node, file.language.body_field)
-    return file.block_at.get(body) if body is not None else None
 
 
 class _Cutter:

@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 
 import msgspec
 
-from ...program.flow import Flow
+from ...program.flow import Flow, flow_of
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from . import rules
@@ -68,7 +68,6 @@ class _FunctionProof:
         self.before = before
         self.after = after
         self.name = name
-        self.flows: dict[tuple[int, int], Flow] = {}
         self.definition = take_apart(after, name)
         self.inlined = 0
         self.changed_scopes: set[tuple[int, int]] = set()
@@ -124,7 +123,7 @@ class _FunctionProof:
     def _inline(self, segment: Sequence[int], statement: int, call: _Call) -> None:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
-        flow = rules.flow_at(before, scope, self.flows)
+        flow = flow_of(before, scope)
         self.changed_scopes.add((scope, rules.scope_of_statement(self.after, statement)))
         if len(call.arguments) != len(definition.parameters):
             raise Refused("a call gives another number of values than the function takes")
@@ -407,7 +406,7 @@ def take_apart(file: ProgramFile, name: str) -> Definition:
     written = frozenset(rules.names_written(file, statements, node))
     if returned:
         last = file.block_at[body].statements[-1]
-        flow = rules.flow_at(file, node, {})
+        flow = flow_of(file, node)
         if set(returned) - flow.bound_before[last]:
             raise Refused("what is returned might have no value")
     return Definition(

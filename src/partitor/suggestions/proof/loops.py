@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ...program.flow import Flow
+from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import ProgramFile
 from . import rules
@@ -30,7 +30,6 @@ class _LoopProof:
         self.after = after
         self.line = claim.line
         self.seen = 0
-        self.flows: dict[tuple[int, int], Flow] = {}
         self.known: dict[str, int | None] = {}
         """The number that a carried variable held in the turn before."""
 
@@ -145,7 +144,7 @@ class _LoopProof:
             before.tree.text[i] == name for s in statements for i in before.names.within(s, before.tree.end[s])
         )
         scope = rules.scope_of_statement(before, statements[0])
-        seen_elsewhere = name in rules.flow_at(before, scope, self.flows).always_live
+        seen_elsewhere = name in flow_of(before, scope).always_live
         guarded = any(before.tree.kind[p] in {"try_statement", "with_statement"} for p in before.parents(statements[0]))
         if mentioned or seen_elsewhere or guarded:
             raise Refused(f"{name} would get its value too early")
@@ -195,7 +194,7 @@ class _LoopProof:
     ) -> None:
         if all(is_literal(value) for turn in turns for value in turn):
             return
-        flow = rules.flow_at(self.before, scope, self.flows)
+        flow = flow_of(self.before, scope)
         written = rules.names_written(self.before, segment, scope) - set(own)
         inner = rules.names_of_inner_scopes(self.before, segment)
         for k, name in enumerate(variables):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ...program.flow import Flow, flow_of
+from ...program.flow import Flow
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from .terms import Term, is_literal
@@ -200,11 +200,3 @@ def names_in(term: Term) -> set[str]:
     if term[0] == "identifier":
         return {str(term[1])}
     return {name for part in term[1:] if isinstance(part, tuple) for name in names_in(part)}
-
-
-def flow_at(file: ProgramFile, scope: int, cache: dict[tuple[int, int], Flow]) -> Flow:
-    """The data flow of a scope, computed once."""
-    key = (id(file), scope)
-    if key not in cache:
-        cache[key] = flow_of(file, scope)
-    return cache[key]
