@@ -15,3 +15,7 @@ class AssignmentFileError(PartitorError):
 
 class TooCostly(PartitorError):
     """A check ran out of its time budget; what was found so far stands."""
+
+
+class CannotWrite(Exception):
+    """The suggestion cannot be put into code; the message says why, as a clause."""

@@ -3,7 +3,8 @@
 import pytest
 from builders import file, worked
 
-from partitor.languages.python import writer
+from partitor.languages import writing as writer
+from partitor.languages.python.writer import counting_range
 from partitor.suggestions.naming import Namer, in_convention, words_of
 
 
@@ -65,7 +66,7 @@ def test_a_long_list_is_wrapped_and_still_the_same_list():
 )
 def test_a_range_ends_at_the_first_number_that_is_not_reached(numbers, text):
     first, step, count = numbers
-    assert writer.counting_range(first, step, count) == text
+    assert counting_range(first, step, count) == text
     assert list(eval(text)) == [first + step * k for k in range(count)]
 
 

@@ -8,10 +8,16 @@ from pathlib import PurePosixPath
 import tree_sitter
 import tree_sitter_language_pack
 
+from .c.table import ARDUINO, CPP, C
+from .csharp.table import CSHARP
+from .java.table import JAVA
+from .javascript.table import JAVASCRIPT, TYPESCRIPT
 from .python.table import PYTHON
 from .table import Language
 
-LANGUAGES: dict[str, Language] = {PYTHON.id: PYTHON}
+LANGUAGES: dict[str, Language] = {
+    language.id: language for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP)
+}
 
 
 def language_of(path: str, text: str = "") -> Language | None:

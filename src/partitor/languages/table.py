@@ -5,7 +5,7 @@ A language is data (this table) plus a writer. Nothing outside `languages/` name
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 import msgspec
 
@@ -18,6 +18,35 @@ class Binding(msgspec.Struct, frozen=True):
     kind: str
     field: str
     reads_too: bool = False
+
+
+class Reading(msgspec.Struct, frozen=True, kw_only=True):
+    """How a grammar's nodes become nodes of the program tree, whose kinds all languages share.
+
+    `docs/adding-a-language.md` lists the tree's kinds. Fields are renamed by (grammar's kind, grammar's
+    field); what is `dissolved` hands its children to its parent.
+    """
+
+    kinds: Mapping[str, str]
+    fields: Mapping[tuple[str, str], str]
+    dissolved: Kinds
+    leaves: Kinds
+    """Nodes kept as one token."""
+    expression_statement: str
+    body_fields: Kinds
+    """Fields whose statement becomes a block of its own where it is not one already."""
+    switches: Kinds
+    cases: Kinds
+    assignments: Kinds
+    """Nodes that assign, by `=` or with an operator such as `+=`."""
+    updates: Kinds
+    """Nodes of `x++` and `--x`, and of other unary operators where the grammar does not tell them apart."""
+    functions: Kinds
+    """Nodes that become procedures where they have a block, expressions with a scope where not."""
+    member_call: str = ""
+    """A call node that holds its object and name itself, instead of a callee."""
+    pointers: str = ""
+    """The node of `&x` and `*x`."""
 
 
 class Language(msgspec.Struct, frozen=True, kw_only=True):
@@ -80,5 +109,22 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     pure_calls: frozenset[str]
     output_calls: frozenset[str]
     keywords: frozenset[str]
+    reading: Reading | None = None
+    """None where the grammar's nodes are the program tree's own."""
+    declares: bool = False
+    """A variable belongs to the procedure that declares it; what no procedure declares is the program's."""
+    typed: bool = False
+    """Declarations, parameters and results name their types."""
+    struct_values: bool = False
+    """Assigning to a field changes the variable that holds the record."""
+    methods: bool = False
+    """Functions stand in classes, and see each other there."""
+    fields: Kinds = frozenset()
+    """Members of a class that are no statements."""
+    framework_calls: frozenset[str] = frozenset()
+    """Functions that the surroundings call by name."""
+    global_style: bool = False
+    """Functions share the program's variables as a matter of course."""
+    comment_marks: tuple[str, ...] = ("#",)
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""

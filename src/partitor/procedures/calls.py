@@ -62,7 +62,9 @@ def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[Program
     runs = any(_runs_something(file) for file in program.files)
     found = []
     for name, places in calls.defined.items():
-        if calls.mentioned.get(name) or name in texts or _called_by_convention(name):
+        if not name or calls.mentioned.get(name) or name in texts or _called_by_convention(name):
+            continue
+        if any(name in file.language.framework_calls for file, _ in places):
             continue
         if not runs and name not in {entry, "main"}:
             continue

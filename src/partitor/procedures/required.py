@@ -234,7 +234,7 @@ def find_job(
     return (best[1], best[2]) if best else None
 
 
-def _misfit(file: ProgramFile, scope: int, window: tuple[int, ...], function: RequiredFunction) -> int:
+def _misfit(file: ProgramFile, scope: int, window: tuple[int, ...], function: RequiredFunction) -> float:
     """How far the window's inputs and results are from the parameters and result that are asked."""
     names, tree = file.names, file.tree
     taken = {n for n in needed_by(file, scope, window) if not n.isupper()}
@@ -244,9 +244,11 @@ def _misfit(file: ProgramFile, scope: int, window: tuple[int, ...], function: Re
         if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
     }
     given = written & flow_of(file, scope).live_after.get(window[-1], frozenset())
-    misfit = 0
+    misfit = 0.0
     if isinstance(function.parameters, int):
         misfit += max(0, len(taken) - function.parameters)
+    else:
+        misfit += 0.5 * len(taken)
     if function.returns is not None:
         misfit += abs(len(given) - (1 if function.returns else 0))
     return misfit

@@ -52,9 +52,11 @@ def _is_placeholder(file: ProgramFile, procedure: Procedure) -> bool:
 def outer_variables(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure, list[str]]]:
     """Variables that a function declares global and gives another value. A handler, which is called by
     others, has no other way to keep something."""
-    found = []
+    found: list[tuple[Procedure, list[str]]] = []
+    if file.language.global_style:
+        return found
     for procedure in file.procedures[1:]:
-        if procedure.name in calls.as_value:
+        if procedure.name in calls.as_value or not procedure.name:
             continue
         sent = file.names.outward.get(procedure.node, {})
         changed = {

@@ -177,6 +177,8 @@ class _Analysis:
         if kind == "with_statement":
             inner = msgspec.structs.replace(exits, on_error=exits.on_error | after)
             return (self._backward(self._statements(blocks[0]), after, inner) - writes) | reads | after
+        if kind == "match_statement" and language.declares:
+            return self._before_switch(clauses, after, exits) | reads | exits.on_error
         result = self._branches(blocks, clauses, after, exits)
         if not any(tree.kind[c] in {"else_clause"} for c in clauses):
             result |= after
@@ -194,6 +196,21 @@ class _Analysis:
                 result |= self._backward(self._statements(block), after, exits)
         return result
 
+    def _before_switch(self, clauses: list[int], after: Set, exits: _Exits) -> Set:
+        """Branches that run on into the next where nothing ends them; `break` leaves them all."""
+        result = falls = after
+        inner = msgspec.structs.replace(exits, on_break=after)
+        for clause in reversed(clauses):
+            ranges, blocks, _ = self._parts(clause)
+            ends = any(self.tree.text[start] in {"->", "=>"} for start, _ in ranges) or any(
+                self.tree.kind[start] == "break_statement" for start, _ in ranges
+            )
+            falls = after if ends else falls
+            for block in blocks:
+                falls = self._backward(self._statements(block), falls, inner)
+            result |= falls | self._header(ranges)[0]
+        return result
+
     def _before_simple(self, node: int, after: Set, exits: _Exits) -> Set:
         kind = self.tree.kind[node]
         reads, writes = self._uses(node, self.tree.end[node])
@@ -209,6 +226,17 @@ class _Analysis:
 
     def _before_loop(self, node: int, after: Set, exits: _Exits) -> Set:
         ranges, blocks, clauses = self._parts(node)
+        first = [r for r in ranges if self.tree.field[r[0]] == "initializer"]
+        if first:
+            later = [r for r in ranges if r not in first]
+            top = self._before_turns(later, blocks, clauses, after, exits)
+            reads, writes = self._header(first)
+            return (top - writes) | reads | exits.on_error
+        return self._before_turns(ranges, blocks, clauses, after, exits)
+
+    def _before_turns(
+        self, ranges: list[tuple[int, int]], blocks: list[int], clauses: list[int], after: Set, exits: _Exits
+    ) -> Set:
         reads, writes = self._header(ranges)
         done = self._branches([], clauses, after, exits) if clauses else after
         done |= after
@@ -258,7 +286,7 @@ class _Analysis:
             return bound | self._direct_writes(node)
         ranges, blocks, clauses = self._parts(node)
         if not blocks and not clauses:
-            return bound | self._uses(node, tree.end[node])[1]
+            return bound | (self._uses(node, tree.end[node])[1] - self._without_a_value(node))
         _, writes = self._header(ranges)
         if kind in language.loops:
             for block in blocks:
@@ -272,7 +300,7 @@ class _Analysis:
             return self._after_try(blocks, clauses, bound)
         ends = [self._forward(self._statements(block), bound) for block in blocks]
         ends += self._clauses_after(clauses, bound)
-        exhaustive = any(tree.kind[c] == "else_clause" for c in clauses)
+        exhaustive = any(tree.kind[c] == "else_clause" for c in clauses) and kind != "match_statement"
         if not exhaustive:
             ends.append(bound)
         return frozenset.intersection(*ends)
@@ -298,6 +326,18 @@ class _Analysis:
                 end = self._forward(self._statements(block), end)
             ends.append(end)
         return ends
+
+    def _without_a_value(self, statement: int) -> Set:
+        """Plain variables that a statement declares and gives no value, where that leaves them without one."""
+        tree, names = self.tree, self.names
+        if tree.kind[statement] != "declaration" or not self.language.typed:
+            return EMPTY
+        return frozenset(
+            tree.text[i]
+            for i in names.within(statement, tree.end[statement])
+            if tree.kind[tree.parent[i]] == "declaration"
+            or (tree.kind[tree.parent[i]] == "declarator" and tree.child(tree.parent[i], "right") is None)
+        )
 
     def _direct_writes(self, node: int) -> Set:
         names = self.names

@@ -2,7 +2,9 @@
 
 Scopes follow the language reference's rules (Python 3 reference, section 4.2.2 "Resolution of
 names"): a procedure, lambda or comprehension owns what it binds; a class body is skipped when an
-inner procedure looks a name up; `global` and `nonlocal` send a name outwards.
+inner procedure looks a name up; `global` and `nonlocal` send a name outwards. In languages that
+declare their variables a procedure owns what is declared in it, in whatever block (`blocks_of`
+tells whether that is the whole truth), and what it writes besides is sent outwards.
 """
 
 from __future__ import annotations
@@ -12,6 +14,7 @@ from enum import IntEnum
 
 import msgspec
 
+from ..languages.table import Language
 from .tree import Tree
 
 
@@ -68,6 +71,10 @@ class Names(msgspec.Struct, frozen=True, eq=False):
         """The scope that owns the name at `node`."""
         return self.owner_of(self.tree.text[node], self.scope[node])
 
+    def declared_at(self, node: int) -> bool:
+        """True where the name at `node` is declared there (in languages that declare their variables)."""
+        return self.role[node] is Role.PARAMETER or (self.role[node] is Role.WRITE and _declares(self.tree, node))
+
     def within(self, start: int, stop: int) -> list[int]:
         """The name tokens from node `start` up to, not including, node `stop`."""
         from bisect import bisect_left
@@ -79,27 +86,28 @@ def resolve_names(tree: Tree) -> Names:
     """Give every name of a tree its role and scope."""
     language = tree.language
     nodes = [i for i, kind in enumerate(tree.kind) if kind == language.name and tree.text[i]]
-    scope_kinds = language.procedures | language.classes | language.scopes
+    scope_kinds = _scope_kinds(language)
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
     role = {i: _role(tree, i) for i in nodes}
     scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
     for i in nodes:
         parent = tree.parent[i]
-        if (
-            role[i] is Role.WRITE
-            and tree.field[i] == language.name_field
-            and tree.kind[parent] in (language.procedures | language.classes)
-        ):
+        if role[i] is Role.WRITE and tree.field[i] == language.name_field and tree.kind[parent] in scope_kinds:
             scope[i] = inner_scope[parent]
     parent_scope = {s: inner_scope[s] for s in scopes if s}
     bound: dict[int, set[str]] = {s: set() for s in scopes}
     outward: dict[int, dict[str, bool]] = defaultdict(dict)
     for i in nodes:
-        if role[i] is Role.DECLARATION:
+        if language.declares:
+            if role[i] is Role.PARAMETER or (role[i] is Role.WRITE and _declares(tree, i)):
+                bound[scope[i]].add(tree.text[i])
+        elif role[i] is Role.DECLARATION:
             outward[scope[i]][tree.text[i]] = tree.kind[tree.parent[i]] == "global_statement"
         elif role[i] in WRITES:
             bound[_binding_scope(tree, i, scope[i], parent_scope)].add(tree.text[i])
+    if language.declares:
+        _send_outward(tree, nodes, role, scope, parent_scope, bound, outward)
     for s, sent in outward.items():
         bound[0] |= {name for name, is_global in sent.items() if is_global}
         bound[s] -= set(sent)
@@ -113,6 +121,52 @@ def resolve_names(tree: Tree) -> Names:
         outward=dict(outward),
         everything=frozenset(tree.text[i] for i in nodes),
     )
+
+
+def _scope_kinds(language: Language) -> frozenset[str]:
+    """Where variables are declared, the members of a class are the program's variables."""
+    classes = frozenset() if language.declares else language.classes
+    return language.procedures | classes | language.scopes
+
+
+DECLARING = frozenset({"declarator", "declaration", "field", "except_clause", "import_clause", "import_specifier"})
+
+
+def _declares(tree: Tree, node: int) -> bool:
+    """True where the name at `node`, which is written, is declared there: in a declaration, a definition, a
+    loop that names a type, a handler."""
+    language = tree.language
+    child, parent = node, tree.parent[node]
+    while tree.kind[parent] in language.patterns:
+        child, parent = parent, tree.parent[parent]
+    kind = tree.kind[parent]
+    if kind == "for_statement":
+        return any(tree.field[c] in {"kind", "type"} for c in tree.children(parent))
+    named = tree.field[child] == language.name_field and kind in language.procedures | language.classes
+    return named or kind in DECLARING or kind == "namespace_import"
+
+
+def _send_outward(
+    tree: Tree,
+    nodes: list[int],
+    role: dict[int, Role],
+    scope: dict[int, int],
+    parent_scope: dict[int, int],
+    bound: dict[int, set[str]],
+    outward: dict[int, dict[str, bool]],
+) -> None:
+    """What a procedure writes and does not declare belongs further out: to a procedure around it (False) or
+    to the program (True)."""
+    for i in nodes:
+        if role[i] not in (Role.WRITE, Role.UPDATE):
+            continue
+        name, around = tree.text[i], scope[i]
+        while around and name not in bound[around]:
+            around = parent_scope[around]
+        if around != scope[i]:
+            outward[scope[i]][name] = around == 0
+            if around == 0:
+                bound[0].add(name)
 
 
 def _innermost(tree: Tree, scopes: list[int], wanted: list[int]) -> dict[int, int]:
@@ -141,8 +195,7 @@ def _own_scope(tree: Tree, node: int, scope: int) -> int:
 
 
 def _scope_above(tree: Tree, scope: int) -> int:
-    language = tree.language
-    kinds = language.procedures | language.classes | language.scopes
+    kinds = _scope_kinds(tree.language)
     scope = tree.parent[scope]
     while scope > 0 and tree.kind[scope] not in kinds:
         scope = tree.parent[scope]
@@ -179,11 +232,13 @@ def _names_parameter(tree: Tree, node: int) -> bool:
     parent = tree.parent[node]
     if tree.kind[parent] in language.parameter_lists:
         return True
+    if tree.field[node] == "parameter" and tree.kind[parent] in language.procedures | language.scopes:
+        return True
     if tree.kind[parent] not in language.parameter_kinds:
         return False
     if tree.field[node] == "name":
         return True
-    if tree.field[node] in {"value", "type"}:
+    if tree.field[node] in {"value", "type", "size"}:
         return False
     while tree.kind[parent] in language.parameter_kinds:
         parent = tree.parent[parent]
@@ -204,7 +259,7 @@ def _role(tree: Tree, node: int) -> Role:
     kind, field = tree.kind[parent], tree.field[node]
     if (kind, field) == language.member:
         return Role.MEMBER
-    if (kind, field) == language.keyword_argument:
+    if (kind, field) == language.keyword_argument or kind == "method_signature":
         return Role.KEYWORD
     if field == language.name_field and kind in language.procedures | language.classes:
         return Role.WRITE
@@ -245,7 +300,7 @@ def _target_role(tree: Tree, node: int) -> Role:
     language = tree.language
     child = node
     parent = tree.parent[child]
-    while parent >= 0 and tree.kind[parent] in language.patterns:
+    while parent >= 0 and tree.kind[parent] in language.patterns and tree.field[child] != "size":
         if tree.kind[parent] in language.deleting:
             return Role.UPDATE
         for binding in language.targets:
@@ -259,4 +314,22 @@ def _target_role(tree: Tree, node: int) -> Role:
     for binding in language.targets:
         if tree.kind[parent] == binding.kind and tree.field[child] == binding.field:
             return Role.UPDATE if binding.reads_too else Role.WRITE
+    if language.struct_values and _changes_a_record(tree, node):
+        return Role.UPDATE
     return Role.READ
+
+
+def _changes_a_record(tree: Tree, node: int) -> bool:
+    """`p.x = 2` changes the record `p` itself where records are values."""
+    child, parent = node, tree.parent[node]
+    if tree.kind[parent] != "attribute":
+        return False
+    while tree.field[child] in {"object", "value"} and tree.kind[parent] in {"attribute", "subscript"}:
+        if tree.kind[parent] == "attribute" and any(tree.text[c] == "->" for c in tree.children(parent)):
+            return False
+        child, parent = parent, tree.parent[parent]
+    written = {"assignment", "augmented_assignment"}
+    return (tree.kind[parent] in written and tree.field[child] == "left") or tree.kind[parent] in {
+        "update",
+        "address_of",
+    }

@@ -139,7 +139,12 @@ class ProgramFile:
     def is_definition(self, statement: int) -> bool:
         """True for a function or class definition, decorated or not."""
         kind, language = self.tree.kind[statement], self.language
-        return kind in language.procedures or kind in language.classes or kind in language.wrappers
+        return (
+            kind in language.procedures
+            or kind in language.classes
+            or kind in language.wrappers
+            or kind in language.fields
+        )
 
     def is_bare_string(self, statement: int) -> bool:
         """True for a string that stands alone: a documentation string."""
@@ -210,7 +215,7 @@ class Program:
 
 def code_line_numbers(tree: Tree) -> frozenset[int]:
     """1-based numbers of the lines on which a token stands."""
-    lines: set[int] = set()
+    lines: set[int] = set(tree.braces)
     for node, text in enumerate(tree.text):
         if text:
             first = tree.start_line(node)
@@ -261,7 +266,7 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
         found.append(
             Procedure(
                 node,
-                tree.text[name] if name is not None else "",
+                tree.text[name] if name is not None else _name_by_use(tree, node),
                 _parameter_names(file, node),
                 tree.start_line(outer),
                 tree.end_line(node),
@@ -271,6 +276,18 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
             )
         )
     return tuple(found)
+
+
+def _name_by_use(tree: Tree, function: int) -> str:
+    """The variable or member that a function without a name of its own is given to; "" for one that is
+    passed on as it stands."""
+    parent = tree.parent[function]
+    target = tree.child(parent, "left") if tree.kind[parent] in {"declarator", "assignment"} else None
+    if tree.kind[parent] in {"pair", "field"}:
+        target = tree.child(parent, "key") or tree.child(parent, "name")
+    if target is not None and tree.kind[target] == "attribute":
+        target = tree.child(target, "attribute")
+    return tree.text[target] if target is not None else ""
 
 
 def _parameter_names(file: ProgramFile, procedure: int) -> tuple[str, ...]:

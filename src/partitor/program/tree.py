@@ -23,6 +23,22 @@ class Comment(msgspec.Struct, frozen=True):
     line: int
     text: str
     alone: bool
+    end_line: int = 0
+
+    @property
+    def last_line(self) -> int:
+        """1-based line on which it ends."""
+        return self.end_line or self.line
+
+    @property
+    def words(self) -> str:
+        """What it says, without its marks.
+
+        >>> Comment(1, "/* opens\n * the gate */", True).words
+        'opens the gate'
+        """
+        lines = (line.strip().strip("#/*!").strip() for line in self.text.split("\n"))
+        return " ".join(line for line in lines if line)
 
 
 class Problem(msgspec.Struct, frozen=True):
@@ -47,6 +63,8 @@ class Tree(msgspec.Struct, frozen=True, eq=False):
     line_starts: list[int]
     comments: list[Comment]
     problems: list[Problem]
+    braces: frozenset[int] = frozenset()
+    """1-based lines on which a bracket of a block stands; those brackets are no nodes."""
 
     def children(self, node: int) -> Iterator[int]:
         """The direct children of a node, in order."""
@@ -86,10 +104,14 @@ MAX_DEPTH = 200
 def parse(source: bytes, language: Language) -> Tree:
     """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`."""
     root = parser_for(language.grammar).parse(source).root_node
-    return _Flattener(source, language).flatten(root)
+    if language.reading:
+        from .normalise import Normaliser
+
+        return Normaliser(source, language, language.reading).flatten(root)
+    return Flattener(source, language).flatten(root)
 
 
-class _Flattener:
+class Flattener:
     """Walks the grammar's tree once with a cursor and fills the arrays."""
 
     def __init__(self, source: bytes, language: Language) -> None:
@@ -132,7 +154,12 @@ class _Flattener:
                 break
         while open_nodes:
             self.end[open_nodes.pop()] = len(self.kind)
+        return self.tree()
+
+    def tree(self, braces: frozenset[int] = frozenset()) -> Tree:
+        """The arrays as they are now, as a tree."""
         return Tree(
+            braces=braces,
             language=self.language,
             source=self.source,
             kind=self.kind,
@@ -152,10 +179,10 @@ class _Flattener:
         kind = intern(node.type)
         language = self.language
         if kind in language.comment:
-            self._add_comment(node)
+            self.add_comment(node)
             return False
         if node.is_error or node.is_missing:
-            self._add_problem(node)
+            self.add_problem(node)
         index = len(self.kind)
         leaf = node.child_count == 0 or kind in language.opaque or len(open_nodes) >= MAX_DEPTH
         if kind == "string" and not leaf:
@@ -172,13 +199,14 @@ class _Flattener:
         self.stop.append(stop)
         return not leaf
 
-    def _add_comment(self, node: tree_sitter.Node) -> None:
+    def add_comment(self, node: tree_sitter.Node) -> None:
         line = bisect_right(self.line_starts, node.start_byte)
         before = self.source[self.line_starts[line - 1] : node.start_byte]
         text = self.source[node.start_byte : node.end_byte].decode(errors="replace")
-        self.comments.append(Comment(line, text, not before.strip()))
+        text = text.rstrip("\n")
+        self.comments.append(Comment(line, text, not before.strip(), line + text.count("\n")))
 
-    def _add_problem(self, node: tree_sitter.Node) -> None:
+    def add_problem(self, node: tree_sitter.Node) -> None:
         line = bisect_right(self.line_starts, node.start_byte)
         if node.is_missing:
             message = f"{node.type!r} is missing here; the program is read around the gap"

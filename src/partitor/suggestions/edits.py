@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 
 import msgspec
 
+from ..errors import CannotWrite
 from ..program.program import ProgramFile
 from ..repeats.slots import Copy
 
@@ -18,8 +19,7 @@ class Edit(msgspec.Struct, frozen=True):
     lines: tuple[str, ...]
 
 
-class CannotWrite(Exception):
-    """The suggestion cannot be put into code; the message says why, as a clause."""
+__all__ = ["CannotWrite", "Edit", "apply_edits", "require_whole_lines", "rewritten"]
 
 
 def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
@@ -51,6 +51,17 @@ def require_whole_lines(copies: Sequence[Copy]) -> None:
         before = copy.file.lines[copy.start_line - 1][: _column(copy)]
         if before.strip():
             raise CannotWrite("the copy begins in the middle of a line")
+        behind = _behind(copy)
+        if behind and not behind.startswith(copy.file.language.comment_marks):
+            raise CannotWrite("something else stands behind the copy on its last line")
+
+
+def _behind(copy: Copy) -> str:
+    """What stands on a copy's last line after its last statement."""
+    tree = copy.file.tree
+    line = copy.file.lines[copy.end_line - 1].encode()
+    stop = tree.end_byte[copy.last] - tree.line_starts[copy.end_line - 1]
+    return line[stop:].decode(errors="replace").strip().lstrip(";").strip()
 
 
 def _column(copy: Copy) -> int:

@@ -6,8 +6,9 @@ from collections.abc import Sequence
 
 import msgspec
 
-from ..languages.python import writer
-from ..languages.python.writer import Style
+from ..errors import CannotWrite
+from ..languages.writers import writer_for
+from ..languages.writing import Style, Variable, Writer, leading_space
 from ..program.flow import flow_of, needed_by
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
@@ -15,10 +16,11 @@ from ..records import SlotColumn
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
-from .edits import CannotWrite, Edit, require_whole_lines
+from .edits import Edit, require_whole_lines
 from .naming import Namer
 from .proof import CalledFunction, NewFunction
 from .text import body_lines, comment_above
+from .typed import column_type, handed_on, variable_type
 
 MOST_RESULTS = 3
 
@@ -26,12 +28,14 @@ MOST_RESULTS = 3
 class Interface(msgspec.Struct, frozen=True, eq=False):
     """What a function takes and gives: names in the body, and what each copy calls them."""
 
-    parameters: tuple[str, ...]
+    parameters: tuple[Variable, ...]
     arguments: tuple[tuple[str, ...], ...]
     """One tuple of expressions a copy."""
-    returned: tuple[str, ...]
+    returned: tuple[Variable, ...]
     targets: tuple[tuple[str, ...], ...]
     filled: dict[Column, str]
+    declared: tuple[Variable, ...] = ()
+    """Variables that the function must declare, because the copies did not."""
 
 
 def function_candidate(table: Table, kind: str = "function", comment: str = "", name: str = "") -> Candidate:
@@ -41,32 +45,116 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     if any(copy.file is not file for copy in copies):
         raise CannotWrite("the copies stand in different files")
     require_whole_lines(copies)
-    style = writer.style_of(file)
-    namer = Namer(file, style)
+    _require_one_home(copies)
+    writer = writer_for(file)
+    namer = Namer(file, writer.style)
     interface = _interface(table, namer)
     differing = {w for c in table.columns for v in c.values for w in v.split()}
     comment = comment or comment_above(file, copies[0].start_line)
-    name = name or namer.function(copies[0], comment, interface.returned, differing)
-    body = body_lines(copies[0], interface.filled, style.indent)
-    lines = writer.function_lines(name, interface.parameters, body, interface.returned, style)
-    edits = [_definition_edit(file, copies, lines, style)]
+    returned = [v.name for v in interface.returned]
+    name = name or namer.function(copies[0], comment, returned, differing)
+    beside = _beside(copies)
+    inner = writer.function_indent(beside) + writer.style.indent
+    body = body_lines(writer, copies[0], interface.filled, inner)
+    body = _with_declarations(writer, copies[0], body, interface, inner)
+    lines = writer.function(name, interface.parameters, body, interface.returned, beside)
+    edits = [_definition_edit(file, copies, lines, writer.style, beside)]
     for k, copy in enumerate(copies):
-        indent = writer.leading_space(file, copy.first)
-        call = writer.call_line(name, interface.arguments[k], interface.targets[k], indent)
+        indent = leading_space(file, copy.first)
+        declares = _declaring_words(copy, interface.targets[k])
+        call = writer.call(name, interface.arguments[k], interface.targets[k], indent, declares)
         kept = _comments_of(copy, copies[0]) if k else []
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
     order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
     return Candidate(
         kind=kind,
-        title=f"A function {name}({', '.join(interface.parameters)}), {times}",
+        title=f"A function {name}({', '.join(p.name for p in interface.parameters)}), {times}",
         file=file,
         edits=tuple(edits),
-        claim=NewFunction(file.path, name),
+        claim=NewFunction(file.path, name, tuple(v.name for v in interface.declared)),
         slots=tuple(SlotColumn(interface.filled.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
     )
+
+
+def _require_one_home(copies: Sequence[Copy]) -> None:
+    """The copies must be able to see one function: methods stand in one class."""
+    file = copies[0].file
+    if not file.language.methods:
+        return
+    classes = {_class_around(copy) for copy in copies}
+    if len(classes) > 1:
+        raise CannotWrite("the copies stand in different classes")
+
+
+def _class_around(copy: Copy) -> int:
+    kinds = copy.file.language.classes
+    return next((p for p in copy.file.parents(copy.first) if copy.file.tree.kind[p] in kinds), 0)
+
+
+def _beside(copies: Sequence[Copy]) -> int:
+    """The method beside which a new one is to stand: the first copy's, or one without an object if any copy
+    stands in such a one."""
+    file = copies[0].file
+    if not file.language.methods:
+        return 0
+    members = [_member_around(copy) for copy in copies]
+    return next((m for m in members if "static" in _words_before_the_name(file, m)), members[0])
+
+
+def _member_around(copy: Copy) -> int:
+    file, tree = copy.file, copy.file.tree
+    around = [p for p in file.parents(copy.first) if tree.kind[p] in file.language.procedures]
+    member = next((p for p in around if tree.kind[tree.parent[tree.parent[p]]] in file.language.classes), None)
+    if member is None:
+        raise CannotWrite("the copies stand in no method of a class")
+    return member
+
+
+def _words_before_the_name(file: ProgramFile, procedure: int) -> list[str]:
+    name = file.tree.child(procedure, file.language.name_field)
+    return [t for t in file.tree.text[procedure : name or procedure] if t]
+
+
+def _declaring_words(copy: Copy, targets: Sequence[str]) -> str:
+    """The words with which a copy declares the variable that the call gives a value to; "" where it does not."""
+    tree = copy.file.tree
+    for s in copy.statements:
+        if tree.kind[s] != "declaration":
+            continue
+        for part in tree.children(s):
+            left = tree.child(part, "left") if tree.kind[part] == "declarator" else part
+            if left is None or tree.text[left] not in targets:
+                continue
+            if any(tree.kind[c] == "dimensions" for c in tree.children(part)):
+                raise CannotWrite("a function gives back an array that is declared in an unusual way")
+            first = next(iter(tree.children(part))) if tree.kind[part] == "declarator" else part
+            words: list[str] = []
+            for c in tree.children(s):
+                if tree.kind[c] == "declarator" or c in (part, first):
+                    break
+                words += tree.leaf_texts(c)
+            return " ".join(words)
+    return ""
+
+
+def _with_declarations(writer: Writer, copy: Copy, body: list[str], interface: Interface, indent: str) -> list[str]:
+    """The body with its variables declared: where it first gives them a value, or else above."""
+    above = []
+    for variable in interface.declared:
+        word = writer.declaration(variable).removesuffix(";").removesuffix(variable.name).rstrip()
+        pattern = f"{indent}{variable.name} = "
+        at = next((k for k, line in enumerate(body) if line.startswith(pattern)), None)
+        mentioned = at is not None and any(variable.name in line for line in body[:at])
+        if at is None or mentioned or not writer.declaration(variable).startswith(word):
+            above.append(f"{indent}{writer.declaration(variable)}")
+        elif writer.declaration(variable).rstrip(";") == f"{word} {variable.name}".strip():
+            body = [*body[:at], f"{indent}{word} {body[at].lstrip()}", *body[at + 1 :]]
+        else:
+            above.append(f"{indent}{writer.declaration(variable)}")
+    return [*above, *body]
 
 
 def call_candidate(table: Table, known: Procedure) -> Candidate:
@@ -74,14 +162,16 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
     file = table.copies[0].file
     copies = table.copies[1:]
     require_whole_lines(copies)
+    writer = writer_for(file)
     columns = {column.values[0]: column for column in table.columns}
     returned = _returned(file, known)
     edits = []
     for k, copy in enumerate(copies, 1):
         values = {name: column.values[k] for name, column in columns.items()}
-        indent = writer.leading_space(file, copy.first)
+        indent = leading_space(file, copy.first)
         arguments = [values.get(p, p) for p in known.parameters]
-        call = writer.call_line(known.name, arguments, [values.get(r, r) for r in returned], indent)
+        targets = [values.get(r, r) for r in returned]
+        call = writer.call(known.name, arguments, targets, indent, _declaring_words(copy, targets))
         kept = [f"{indent}{c}" for c in _comments_of(copy, table.copies[0])]
         edits.append(Edit(copy.start_line, copy.end_line, (*kept, call)))
     places = "in one place" if len(copies) == 1 else f"in {len(copies)} places"
@@ -116,13 +206,18 @@ def _interface(table: Table, namer: Namer) -> Interface:
     renames = [
         {c.values[0]: c.values[k] for c in table.columns if c.is_name and _is_variable(c)} for k in range(len(copies))
     ]
+    file = copies[0].file
+    if file.language.declares and not file.language.methods and _mentions_this(copies):
+        raise CannotWrite("the copies use the object they belong to")
     inputs = [n for n in _inputs(copies[0], scopes[0]) if not _only_in_slots(copies[0], n, table)]
     results = _results(copies, scopes, renames)
     first_line_order = _order_of_names(copies[0])
-    parameters: list[tuple[int, str, tuple[str, ...]]] = []
+    parameters: list[tuple[int, Variable, tuple[str, ...]]] = []
     for name in inputs:
         values = tuple(renames[k].get(name, name) for k in range(len(copies)))
-        parameters.append((first_line_order.get(name, 0), name, values))
+        kind = variable_type(file, name, scopes[0])
+        parameter = Variable(name, handed_on(kind, file) if kind else None)
+        parameters.append((first_line_order.get(name, 0), parameter, values))
     filled: dict[Column, str] = {}
     taken = set(inputs) | set(results)
     for column in table.columns:
@@ -136,20 +231,43 @@ def _interface(table: Table, namer: Namer) -> Interface:
         name = namer.column(column, copies)
         filled[column] = name
         taken.add(name)
-        parameters.append((min(s.nodes[0] for s in column.spots), name, column.values))
+        parameter = Variable(name, column_type(column, copies))
+        parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
     parameters.sort(key=lambda p: p[0])
     if len(parameters) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
-    if len(results) > MOST_RESULTS:
+    if len(results) > (1 if file.language.declares else MOST_RESULTS):
         raise CannotWrite(f"the function would have to return {len(results)} values")
     if "self" in inputs or "cls" in inputs:
         raise CannotWrite("it would have to be a method of the class")
     return Interface(
         tuple(p[1] for p in parameters),
         tuple(tuple(p[2][k] for p in parameters) for k in range(len(copies))),
-        tuple(results),
+        tuple(Variable(r, variable_type(file, r, scopes[0])) for r in results),
         tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
         filled,
+        _undeclared(copies[0], scopes[0], inputs) if file.language.declares else (),
+    )
+
+
+def _mentions_this(copies: Sequence[Copy]) -> bool:
+    return any(kind in {"this", "super"} for c in copies for kind in c.file.tree.kind[c.span[0] : c.span[1]])
+
+
+def _undeclared(copy: Copy, scope: int, inputs: Sequence[str]) -> tuple[Variable, ...]:
+    """Variables around the copy that it gives values to without needing their old ones."""
+    file, names, tree = copy.file, copy.file.names, copy.file.tree
+    start, stop = copy.span
+    declared = {tree.text[i] for i in names.within(start, stop) if names.declared_at(i)}
+    written = {
+        tree.text[i]
+        for i in names.within(start, stop)
+        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
+    }
+    order = _order_of_names(copy)
+    return tuple(
+        Variable(n, variable_type(file, n, scope))
+        for n in sorted(written - declared - set(inputs), key=lambda n: order[n])
     )
 
 
@@ -228,9 +346,15 @@ def _order_of_names(copy: Copy) -> dict[str, int]:
     return order
 
 
-def _definition_edit(file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style) -> Edit:
-    """Insert the definition where this student would: after earlier functions, else before use."""
+def _definition_edit(
+    file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style, beside: int
+) -> Edit:
+    """Insert the definition where this student would: after earlier functions, else before use; a method
+    after the one it stands beside."""
     tree = file.tree
+    if beside:
+        line = tree.end_line(beside)
+        return Edit(line + 1, line, (*[""] * max(1, style.blank_lines), *lines))
     top = file.blocks[0].statements
     user = next(s for s in top if s <= copies[0].statements[0] < tree.end[s])
     index = top.index(user)
@@ -261,7 +385,7 @@ def _first_work(file: ProgramFile, statements: Sequence[int]) -> int:
 
 def _above_comments(file: ProgramFile, line: int) -> int:
     """The first line of the comments that stand directly above `line`; a file's heading stays on top."""
-    alone = {c.line for c in file.tree.comments if c.alone}
+    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
     start = line
     while start - 1 in alone:
         start -= 1

@@ -6,56 +6,59 @@ from collections.abc import Sequence
 
 import msgspec
 
-from ..languages.python import writer
+from ..errors import CannotWrite
+from ..languages.writers import writer_for
+from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space, linear
 from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.find import Run
 from ..repeats.slots import Column, Copy, Table
 from .accumulators import Accumulator, accumulator_of
 from .candidate import Candidate
-from .edits import CannotWrite, Edit, require_whole_lines
+from .edits import Edit, require_whole_lines
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
+from .typed import column_type
 
 
 class Plan(msgspec.Struct, frozen=True, eq=False):
     """How the loop is to be written."""
 
-    variables: tuple[str, ...]
-    iterable: str
-    """With `{}` where the rows go, if there are rows."""
-    rows: tuple[str, ...]
+    variables: tuple[Variable, ...]
+    turns: Turns
     filled: dict[Column, str]
     absorbed: frozenset[int] = frozenset()
     """Assignments of the first copy that the loop's own variables make needless."""
+    tables: tuple[tuple[Variable, tuple[str, ...]], ...] = ()
+    """Lists that stand before the loop."""
 
 
 def loop_candidate(run: Run) -> Candidate:
     """The loop for a run. Raises CannotWrite where it cannot be put into code."""
     table = run.table
-    accumulator = accumulator_of(run)
+    file = table.copies[0].file
+    accumulator = None if file.language.declares else accumulator_of(run)
     copies = table.copies
     if accumulator and run.rest:
         copies = (*copies, run.rest)
     first = copies[0]
-    file = first.file
     require_whole_lines(copies)
-    style = writer.style_of(file)
-    plan = _accumulating(accumulator) if accumulator else _plan(table, Namer(file, style))
-    indent = writer.leading_space(file, first.statements[0])
-    body = body_lines(first, plan.filled, indent + style.indent, plan.absorbed)
-    heading_start, heading = _heading(copies, indent)
-    lines = writer.loop_lines(plan.variables, plan.iterable, plan.rows, body, indent, style)
-    edit = Edit(heading_start, copies[-1].end_line, (*heading, *lines))
+    writer = writer_for(file)
+    plan = _accumulating(accumulator) if accumulator else _plan(table, Namer(file, writer.style), writer)
+    indent = leading_space(file, first.statements[0])
+    body = body_lines(writer, first, plan.filled, indent + writer.style.indent, plan.absorbed)
+    heading_start, heading = _heading(copies, indent, writer)
+    loop: LoopText = writer.loop(plan.variables, plan.turns, body, indent, plan.tables)
+    edit = Edit(heading_start, copies[-1].end_line, (*heading, *loop.lines))
     return Candidate(
         kind="loop",
         title=_title(copies, plan),
         file=file,
         edits=(edit,),
-        claim=NewLoop(file.path, heading_start + len(heading)),
+        claim=NewLoop(file.path, heading_start + len(heading) + loop.head, loop.tables),
         slots=tuple(
-            SlotColumn(plan.filled.get(c, plan.variables[0] if plan.variables else "value"), c.values)
+            SlotColumn(plan.filled.get(c, plan.variables[0].name if plan.variables else "value"), c.values)
             for c in table.columns
         ),
         table=table,
@@ -64,21 +67,23 @@ def loop_candidate(run: Run) -> Candidate:
 
 def _accumulating(found: Accumulator) -> Plan:
     """The number that the copies move on drives the loop, and the statement that moves it goes."""
-    iterable = writer.counting_range(found.start, found.step, found.count)
-    return Plan((found.variable,), iterable, (), {}, frozenset({found.statement}))
+    turns = Counting(found.start, found.step, found.count)
+    return Plan((Variable(found.variable),), turns, {}, frozenset({found.statement}))
 
 
 def _title(copies: Sequence[Copy], plan: Plan) -> str:
-    head = ", ".join(plan.variables)
+    head = ", ".join(v.name for v in (*(t for t, _ in plan.tables), *plan.variables)[:3])
     return f"A loop over {head} in place of {len(copies)} copies"
 
 
-def _plan(table: Table, namer: Namer) -> Plan:
+def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:
     irregular = [c for c in table.columns if c.step() is None]
     even = [c for c in table.columns if c.step() is not None]
     if any(c.is_target for c in table.columns):
         raise CannotWrite("the copies give their results to different variables")
-    leading = _leading_assignments(table)
+    leading = {} if writer.file.language.declares else _leading_assignments(table)
+    if irregular and writer.lists_by_index:
+        return _indexed(irregular, even, namer, table, writer)
     if not irregular:
         return _counting(table, even, leading, namer)
     if len(irregular) == 1 and not even:
@@ -98,7 +103,7 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
     """All columns step evenly (or nothing differs): a range, the others computed from it."""
     count = len(table.copies)
     if not even:
-        return Plan((namer.counter(),), f"range({count})", (), {})
+        return Plan((Variable(namer.counter()),), Counting(0, 1, count), {})
     driver = _driver(even, leading)
     if driver is None:
         variable, first, step = namer.counter(), 0, 1
@@ -108,7 +113,30 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
         first, step = driver.numbers[0], driver.step() or 1
     filled = {c: _in_terms_of(c, variable, first, step) for c in even}
     absorbed = frozenset({_statement_of(table, driver)}) if driver in leading and driver else frozenset()
-    return Plan((variable,), writer.counting_range(first, step, count), (), filled, absorbed)
+    return Plan((Variable(variable),), Counting(first, step, count), filled, absorbed)
+
+
+def _indexed(irregular: Sequence[Column], even: Sequence[Column], namer: Namer, table: Table, writer: Writer) -> Plan:
+    """One list a column, run through in place where that is possible, else by an index that they share."""
+    copies = table.copies
+    variables = {c: Variable(namer.column(c, copies), column_type(c, copies)) for c in irregular}
+    rows = tuple(tuple(c.values[k] for c in irregular) for k in range(len(copies)))
+    in_place = not even and (not writer.file.language.typed or len(irregular) == 1)
+    if in_place and not writer.file.language.struct_values:
+        filled = {c: v.name for c, v in variables.items()}
+        return Plan(tuple(variables.values()), Listed(rows), filled)
+    counter = namer.counter()
+    tables = []
+    filled = {c: _in_terms_of(c, counter, 0, 1) for c in even}
+    for column, variable in variables.items():
+        kind = variable.type
+        if kind is not None and (kind.dimensions or kind.reference):
+            raise CannotWrite("the values that differ are lists or records themselves")
+        listed = kind and msgspec.structs.replace(kind, dimensions=("",))
+        name = namer.plural(variable.name)
+        tables.append((Variable(name, listed), tuple(column.values)))
+        filled[column] = f"{name}[{counter}]"
+    return Plan((Variable(counter),), Counting(0, 1, len(copies)), filled, tables=tuple(tables))
 
 
 def _driver(even: Sequence[Column], leading: dict[Column, str]) -> Column | None:
@@ -135,7 +163,7 @@ def _driver(even: Sequence[Column], leading: dict[Column, str]) -> Column | None
 def _in_terms_of(column: Column, variable: str, first: int, step: int) -> str:
     assert column.numbers is not None
     factor = (column.step() or 0) // step
-    return writer.linear(variable, factor, column.numbers[0] - factor * first)
+    return linear(variable, factor, column.numbers[0] - factor * first)
 
 
 def _listing(
@@ -162,12 +190,8 @@ def _listing(
         for column in even:
             if column is not driver:
                 filled[column] = _in_terms_of(column, variables[driver], driver.numbers[0], step)
-    count = len(table.copies)
-    if len(order) == 1:
-        rows = tuple(order[0].values)
-    else:
-        rows = tuple(f"({', '.join(c.values[k] for c in order)})" for k in range(count))
-    return Plan(tuple(variables[c] for c in order), "[{}]", rows, filled, absorbed)
+    rows = tuple(tuple(c.values[k] for c in order) for k in range(len(table.copies)))
+    return Plan(tuple(Variable(variables[c]) for c in order), Listed(rows), filled, absorbed)
 
 
 def _enumerating(counter: Column, listed: Column, even: Sequence[Column], namer: Namer, table: Table) -> Plan:
@@ -176,8 +200,8 @@ def _enumerating(counter: Column, listed: Column, even: Sequence[Column], namer:
     first = counter.numbers[0]
     filled = {c: _in_terms_of(c, number, first, 1) for c in even}
     filled[listed] = value
-    iterable = "enumerate([{}])" if first == 0 else f"enumerate([{{}}], start={first})"
-    return Plan((number, value), iterable, tuple(listed.values), filled)
+    rows = tuple((v,) for v in listed.values)
+    return Plan((Variable(number), Variable(value)), Listed(rows, first), filled)
 
 
 def _leading_assignments(table: Table) -> dict[Column, str]:
@@ -218,16 +242,14 @@ def _statement_of(table: Table, column: Column) -> int:
     return next(s for s in first.statements if tree.child(s, "right") in rights)
 
 
-def _heading(copies: Sequence[Copy], indent: str) -> tuple[int, list[str]]:
+def _heading(copies: Sequence[Copy], indent: str, writer: Writer) -> tuple[int, list[str]]:
     """First line to replace, and the comment to put above the loop so that none is lost."""
     file = copies[0].file
     start = copies[0].start_line
-    alone = {c.line: c.text for c in file.tree.comments if c.alone}
+    alone = {c.last_line: c for c in file.tree.comments if c.alone}
     kept = {c.text for c in file.tree.comments if start <= c.line <= copies[0].end_line}
     lost = [
-        c.text.lstrip("#").strip()
-        for c in file.tree.comments
-        if copies[0].end_line < c.line <= copies[-1].end_line and c.text not in kept
+        c.words for c in file.tree.comments if copies[0].end_line < c.line <= copies[-1].end_line and c.text not in kept
     ]
     lost = list(dict.fromkeys(text for text in lost if text))
     if not lost:
@@ -235,17 +257,17 @@ def _heading(copies: Sequence[Copy], indent: str) -> tuple[int, list[str]]:
     above = alone.get(start - 1)
     heads = [alone.get(copy.start_line - 1) for copy in copies]
     if above and all(heads):
-        own = above.lstrip("#").strip()
+        own = above.words
         every = [own, *(text for text in lost if text != own)]
-        return (start, []) if len(every) == 1 else (start - 1, _wrapped(every, indent))
-    return start, _wrapped(lost, indent)
+        return (start, []) if len(every) == 1 else (above.line, _wrapped(every, indent, writer))
+    return start, _wrapped(lost, indent, writer)
 
 
-def _wrapped(texts: Sequence[str], indent: str) -> list[str]:
+def _wrapped(texts: Sequence[str], indent: str, writer: Writer) -> list[str]:
     lines: list[str] = []
     for text in texts:
-        if lines and len(lines[-1]) + len(text) + 2 <= writer.WIDTH:
+        if lines and len(lines[-1]) + len(text) + 2 <= WIDTH:
             lines[-1] += f", {text}"
         else:
-            lines.append(f"{indent}# {text}")
+            lines.append(f"{indent}{writer.comment_mark} {text}")
     return lines

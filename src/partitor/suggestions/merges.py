@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ..languages.python import writer
+from ..errors import CannotWrite
+from ..languages.writers import writer_for
+from ..languages.writing import Variable
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
@@ -12,7 +14,7 @@ from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column
 from .candidate import Candidate
-from .edits import CannotWrite, Edit
+from .edits import Edit
 from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines
@@ -27,16 +29,18 @@ def merge_candidate(twins: Twins) -> Candidate:
     if any(p.in_class or p.decorated or p.parent for p in procedures):
         raise CannotWrite("the functions are methods, decorated or stand inside another function")
     columns = [c for c in twins.table.columns if not c.is_target]
-    style = writer.style_of(file)
-    namer = Namer(file, style)
+    if file.language.declares:
+        raise CannotWrite("merging is shown in words for this language")
+    writer = writer_for(file)
+    namer = Namer(file, writer.style)
     values, filled = _values(twins, columns, namer)
     first = procedures[0]
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
-    body = body_lines(twins.table.copies[0], filled, style.indent)
+    body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent)
     parameters = [*first.parameters, *values]
-    definition = writer.function_lines(name, parameters, body, (), style)
+    definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
     edits += [_removal(file, p) for p in procedures[1:]]
     edits += _calls(

@@ -11,13 +11,26 @@ import re
 from collections import Counter
 from collections.abc import Iterable, Sequence
 
-from ..languages.python.writer import Style
+from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
 from ..repeats.slots import Column, Copy
 
 VERBS = {
     "print": "print",
+    "println": "print",
+    "printf": "print",
+    "puts": "print",
+    "log": "print",
+    "WriteLine": "print",
+    "scanf": "read",
+    "nextInt": "read",
+    "nextLine": "read",
+    "ReadLine": "read",
+    "digitalWrite": "set",
+    "analogWrite": "set",
+    "digitalRead": "read",
+    "analogRead": "read",
     "show": "show",
     "input": "read",
     "append": "add",
@@ -96,7 +109,14 @@ class Namer:
     def column(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for what stands in a column."""
         words = self._column_words(column, copies) or ["value"]
-        return self.fresh(words[-2:], ["_".join([*words[-1:], "value"])])
+        return self.fresh(words[-2:], [in_convention([*words[-1:], "value"], self.style)])
+
+    def plural(self, name: str) -> str:
+        """A fresh name for a list of what `name` is one of."""
+        words = words_of(name) or ["value"]
+        last = words[-1]
+        many = last[:-1] + "ies" if last.endswith("y") and last[-2:-1] not in "aeiou" else last + "s"
+        return self.fresh([*words[:-1], many], [in_convention([*words, "list"], self.style)])
 
     def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
         """A fresh name for a function with the statements of `copy`."""
@@ -220,7 +240,9 @@ class Namer:
         calls = Counter(file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call)
         own = [w for name in calls for w in words_of(name)[:1] if w in COMMON_VERBS]
         if returned:
-            return "read" if calls["input"] else "find" if not calls["print"] else "print"
+            reads = any(calls[name] for name, verb in VERBS.items() if verb == "read")
+            prints = any(calls[name] for name, verb in VERBS.items() if verb == "print")
+            return "read" if reads else "print" if prints else "find"
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb

@@ -18,6 +18,10 @@ from ..repeats.slots import Copy, Table
 from .functions import MOST_RESULTS
 
 GOOD_SIZE = range(3, 15)
+LEAST_INNER = 5
+"""Statements of a step inside a branch or loop: what is shorter is no step of its own there."""
+LEAST_LEFT = 3
+"""Statements that a step must leave where they are: otherwise it is the procedure itself by another name."""
 WIDEST = 24
 MOST_STATEMENTS = 600
 """Top-level statements of a procedure beyond which cutting it into steps is no help to anyone."""
@@ -26,10 +30,22 @@ BLANK_BREAK, COMMENT_BREAK = 3.2, 6.0
 
 def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]:
     """The segments worth a function each, in order; [] where the procedure is better left whole."""
-    block = file.body_of(procedure)
-    if block is None or not 2 <= len(block.statements) <= MOST_STATEMENTS:
+    body = file.body_of(procedure)
+    if body is None or len(body.statements) > MOST_STATEMENTS:
         return []
-    return _Cutter(file, procedure, block, limit).cut()
+    tables: list[Table] = []
+    taken: list[tuple[int, int]] = []
+    inner = [b for b in file.blocks if b.procedure == procedure.node and b.node > body.node]
+    for block in (body, *inner):
+        inside = any(start <= block.node < stop for start, stop in taken)
+        if inside or not 2 <= len(block.statements) <= MOST_STATEMENTS:
+            continue
+        least = GOOD_SIZE.start if block is body else LEAST_INNER
+        for table in _Cutter(file, procedure, block, limit).cut():
+            if inner_statements(table.copies[0]) >= least:
+                tables.append(table)
+                taken.append(table.copies[0].span)
+    return tables
 
 
 class _Cutter:
@@ -39,8 +55,12 @@ class _Cutter:
         self.statements = block.statements
         self.flow: Flow = flow_of(file, procedure.node)
         self.limit = limit
+        body = file.body_of(procedure)
+        whole = sum(inner_statements(Copy(file, (s,))) for s in (body.statements if body else ()))
+        self.most = min(max(limit, GOOD_SIZE.start), max(GOOD_SIZE.stop, whole // 2), whole - LEAST_LEFT)
         self.sizes = [inner_statements(Copy(file, (s,))) for s in self.statements]
         self.paragraphs = [_paragraph_break(file, s) for s in self.statements]
+        self.paragraphs[0] = max(self.paragraphs[0], BLANK_BREAK)
         self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
         self.summaries = summaries_of(file, procedure.node, self.statements)
         self.movable = [self._is_movable(s) for s in self.statements]
@@ -83,7 +103,7 @@ class _Cutter:
             yield width, self._cost(start, width, size, EMPTY if self.scope == 0 else taken, written)
 
     def _cost(self, start: int, width: int, size: int, taken: Set, written: Set) -> float | None:
-        if size < GOOD_SIZE.start or size > max(self.limit, GOOD_SIZE.stop):
+        if size < GOOD_SIZE.start or size > self.most:
             return None
         given = written & self.flow.live_after[self.statements[start + width - 1]]
         if len(taken) > MOST_PARAMETERS or len(given) > MOST_RESULTS or written & self.flow.always_live:
@@ -106,10 +126,21 @@ class _Cutter:
         stops = {language.returning, "ERROR"} | language.suspending | language.outer_declarations
         if any(kind in stops or kind in language.deleting for kind in kinds):
             return False
-        if tree.kind[statement] in {"break_statement", "continue_statement"}:
+        if tree.kind[statement] in {"break_statement", "continue_statement"} or _jumps_out(file, statement):
             return False
         left = tree.child(statement, "left") if tree.kind[statement] == "assignment" else None
         return left is None or not tree.text[left].isupper()
+
+
+def _jumps_out(file: ProgramFile, statement: int) -> bool:
+    """True where something inside the statement leaves a loop around it."""
+    tree = file.tree
+    for node in range(statement, tree.end[statement]):
+        if tree.kind[node] in {"break_statement", "continue_statement", "goto_statement"}:
+            stays = file.language.loops | ({"match_statement"} if file.language.declares else set())
+            if not any(p >= statement and tree.kind[p] in stays for p in file.parents(node)):
+                return True
+    return False
 
 
 def _paragraph_break(file: ProgramFile, statement: int) -> float:
@@ -118,6 +149,6 @@ def _paragraph_break(file: ProgramFile, statement: int) -> float:
     if line < 0:
         return COMMENT_BREAK
     text = file.lines[line].strip()
-    if text.startswith("#"):
+    if text.startswith(file.language.comment_marks) or text.endswith("*/"):
         return COMMENT_BREAK
     return 0.0 if text else BLANK_BREAK

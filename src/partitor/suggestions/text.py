@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from ..languages.python import writer
+from ..languages.writing import Writer, leading_space
 from ..program.program import ProgramFile
 from ..repeats.slots import Column, Copy
 
 
 def body_lines(
+    writer: Writer,
     copy: Copy,
     filled: Mapping[Column, str],
     indent: str,
@@ -27,12 +28,12 @@ def body_lines(
     start = tree.line_starts[first_line - 1]
     end = tree.line_starts[last_line] - 1 if last_line < len(tree.line_starts) else len(tree.source)
     text = tree.source[start:end]
-    changes = _replacements(file, filled, index)
+    changes = _replacements(writer, filled, index)
     for node, replacement in sorted(changes, key=lambda c: tree.start_byte[c[0]], reverse=True):
         a, b = tree.start_byte[node] - start, tree.end_byte[node] - start
         if a >= 0 and b <= len(text):
             text = text[:a] + replacement.encode() + text[b:]
-    old = writer.leading_space(file, copy.statements[0])
+    old = leading_space(file, copy.statements[0])
     inside_strings = _string_lines(file, first_line, last_line)
     gone = {n for s in dropped for n in range(tree.start_line(s), tree.end_line(s) + 1)}
     lines = []
@@ -52,7 +53,7 @@ def body_lines(
     return lines
 
 
-def _replacements(file: ProgramFile, filled: Mapping[Column, str], index: int) -> list[tuple[int, str]]:
+def _replacements(writer: Writer, filled: Mapping[Column, str], index: int) -> list[tuple[int, str]]:
     whole: list[tuple[int, str]] = []
     in_strings: dict[int, dict[int, str]] = {}
     for column, expression in filled.items():
@@ -61,9 +62,9 @@ def _replacements(file: ProgramFile, filled: Mapping[Column, str], index: int) -
             if spot.group >= 0:
                 in_strings.setdefault(node, {})[spot.group] = expression
             else:
-                whole.append((node, writer.value_text(file, node, expression)))
+                whole.append((node, writer.value_text(node, expression)))
     for node, groups in in_strings.items():
-        whole.append((node, writer.formatted_string(file.tree.source_of(node), groups)))
+        whole.append((node, writer.string_with(node, groups)))
     return whole
 
 
@@ -82,6 +83,6 @@ def _string_lines(file: ProgramFile, first: int, last: int) -> set[int]:
 def comment_above(file: ProgramFile, line: int) -> str:
     """The comment that has the line above `line` to itself, without its mark; "" if there is none."""
     for comment in file.tree.comments:
-        if comment.line == line - 1 and comment.alone:
-            return comment.text.lstrip("#").strip()
+        if comment.last_line == line - 1 and comment.alone:
+            return comment.words
     return ""

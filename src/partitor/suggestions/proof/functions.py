@@ -13,9 +13,10 @@ import msgspec
 
 from ...program.flow import Flow, flow_of
 from ...program.names import UNBOUND, Role
-from ...program.program import ProgramFile
-from . import rules
-from .terms import Term, is_fresh_container, is_literal, matches, substitute, term_of
+from ...program.program import Procedure, ProgramFile
+from . import declared, rules
+from .folding import Term, meaning_of
+from .terms import is_fresh_container, is_literal, matches, substitute, term_of
 from .verdict import CalledFunction, NewFunction, Refused
 from .walk import Walk
 
@@ -24,7 +25,7 @@ def prove_function(before: ProgramFile, after: ProgramFile, claim: NewFunction) 
     """Raises Refused unless the rewritten file with the function inlined is the original."""
     rules.refuse_reflection(before)
     rules.require_fresh(claim.name, before)
-    proof = _FunctionProof(before, after, claim.name)
+    proof = _FunctionProof(before, after, claim.name, claim.declared)
     Walk(before, after, proof.statement).run()
     proof.finish()
 
@@ -49,6 +50,8 @@ class Definition(msgspec.Struct, frozen=True, eq=False):
     """The introduced function, taken apart."""
 
     node: int
+    statement: int
+    """The statement that holds the definition."""
     parameters: tuple[str, ...]
     statements: tuple[int, ...]
     returned: tuple[str, ...]
@@ -61,21 +64,26 @@ class Definition(msgspec.Struct, frozen=True, eq=False):
 class _Call(msgspec.Struct, frozen=True, eq=False):
     arguments: tuple[int, ...]
     targets: tuple[str, ...]
+    declares: tuple[str, ...] = ()
+    """The words with which the call's result is declared, where it is."""
 
 
 class _FunctionProof:
-    def __init__(self, before: ProgramFile, after: ProgramFile, name: str) -> None:
+    def __init__(self, before: ProgramFile, after: ProgramFile, name: str, own: Sequence[str] = ()) -> None:
         self.before = before
         self.after = after
         self.name = name
-        self.definition = take_apart(after, name)
+        self.meaning = meaning_of(before)
+        self.own = frozenset(own)
+        """Variables that the function declares although the copies did not."""
+        self.definition = take_apart(after, name, self.own)
         self.inlined = 0
         self.changed_scopes: set[tuple[int, int]] = set()
         """(original scope, rewritten scope) of each call."""
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: skip the definition, inline each call, leave the rest alone."""
-        if new == self.definition.node:
+        if new == self.definition.statement:
             return 0
         call = self._call_at(new)
         if call is None:
@@ -85,7 +93,7 @@ class _FunctionProof:
         if len(left) < size:
             raise Refused("a call stands for more statements than there are")
         segment = left[:size]
-        if self.after.tree.end[self.definition.node] > new:
+        if self.after.tree.end[self.definition.node] > new and not self._known_everywhere():
             raise Refused("the function is called before it is defined")
         self._inline(segment, new, call)
         return size
@@ -98,11 +106,25 @@ class _FunctionProof:
         for old, new in self.changed_scopes:
             self._require_same_owners(old, new)
 
+    def _known_everywhere(self) -> bool:
+        """Methods, and functions that are hoisted, may be called before they are defined."""
+        language = self.after.language
+        hoisted = language.declares and not language.typed and self.definition.statement == self.definition.node
+        return language.methods or hoisted
+
     def _call_at(self, statement: int) -> _Call | None:
         """The introduced call that this statement is, or None."""
         tree = self.after.tree
         targets: tuple[str, ...] = ()
+        words: tuple[str, ...] = ()
         call = statement
+        if tree.kind[statement] == "declaration":
+            name = declared.only_name(self.after, statement)
+            declarator = next((c for c in tree.children(statement) if tree.kind[c] == "declarator"), None)
+            right = tree.child(declarator, "right") if declarator is not None else None
+            if not name or right is None or declarator is None:
+                return None
+            targets, call = (name,), right
         if tree.kind[statement] == "assignment":
             right, left = tree.child(statement, "right"), tree.child(statement, "left")
             if right is None or left is None:
@@ -115,10 +137,14 @@ class _FunctionProof:
         callee, arguments = tree.child(call, "function"), tree.child(call, "arguments")
         if callee is None or arguments is None or tree.text[callee] != self.name:
             return None
+        if tree.kind[statement] == "declaration":
+            words = declaring_words(self.after, statement)
         if any(not t or t in "()" for t in targets) or len(set(targets)) != len(targets):
             raise Refused("the call's results go to unusual places")
         given = tuple(c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","})
-        return _Call(given, targets)
+        if any(tree.kind[c] == "list_splat" for c in given):
+            raise Refused("a call spreads a list")
+        return _Call(given, targets, words)
 
     def _inline(self, segment: Sequence[int], statement: int, call: _Call) -> None:
         before, definition = self.before, self.definition
@@ -129,6 +155,8 @@ class _FunctionProof:
             raise Refused("a call gives another number of values than the function takes")
         arguments = {p: term_of(self.after, a) for p, a in zip(definition.parameters, call.arguments, strict=True)}
         mapping = self._match(segment, arguments)
+        if before.language.declares:
+            self._check_declarations(segment, scope, call, mapping, rules.scope_of_statement(self.after, statement))
         self._check_names(segment, scope, mapping)
         self._check_results(segment, scope, flow, call, mapping)
         self._check_arguments(segment, scope, flow, arguments, mapping)
@@ -150,7 +178,7 @@ class _FunctionProof:
                 if value[0] != "identifier":
                     raise Refused(f"the function changes {parameter}, which is given as a value")
                 mapping[parameter] = str(value[1])
-        templates = [substitute(term_of(after, inner, holes), passed)[0] for inner in definition.statements]
+        templates = [substitute(self._template(s, holes), passed, self.meaning)[0] for s in definition.statements]
         originals = [term_of(self.before, statement) for statement in segment]
         found = match_in_order(templates, originals, mapping)
         if found is None:
@@ -164,6 +192,58 @@ class _FunctionProof:
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the function stand for one of the program")
         return mapping
+
+    def _template(self, statement: int, holes: frozenset[int]) -> Term:
+        """A statement's term; the declaration of a variable that is the function's own reads as an assignment."""
+        tree = self.after.tree
+        term = term_of(self.after, statement, holes)
+        if tree.kind[statement] == "declaration" and declared.only_name(self.after, statement) in self.own:
+            declarator = next(c for c in tree.children(statement) if tree.kind[c] == "declarator")
+            parts = term_of(self.after, declarator, holes)
+            if tree.text[tree.child(declarator, "left") or declarator]:
+                return ("assignment", *parts[1:])
+        return term
+
+    def _check_declarations(
+        self, segment: Sequence[int], scope: int, call: _Call, mapping: dict[str, str], outer: int
+    ) -> None:
+        """Where variables are declared: one meaning a name, equal types, results declared as they were."""
+        before, after, definition = self.before, self.after, self.definition
+        declared.require_simple_scopes(before, scope)
+        declared.require_simple_scopes(after, definition.node)
+        declared.require_simple_scopes(after, outer)
+        if before.language.methods:
+            rules.require_same_class(after, definition.node, segment, before)
+        if before.language.typed:
+            for own, original in mapping.items():
+                declared.require_same_type(before, after, (original, scope), (own, definition.node))
+            for parameter, argument in zip(definition.parameters, call.arguments, strict=True):
+                declared.require_argument_type(after, argument, parameter, definition.node)
+            declared.require_result(after, definition.node, definition.returned)
+        names, tree = before.names, before.tree
+        were = {
+            tree.text[i]
+            for i in names.within(segment[0], tree.end[segment[-1]])
+            if names.scope[i] == scope and names.declared_at(i)
+        }
+        if bool(call.declares) != bool(set(call.targets) & were):
+            raise Refused("the result of a call is declared otherwise than before")
+        if call.declares:
+            words = {
+                declaring_words(before, s)
+                for s in segment
+                if tree.kind[s] == "declaration"
+                and {tree.text[i] for i in names.within(s, tree.end[s]) if names.declared_at(i)} & set(call.targets)
+            }
+            if words != {call.declares}:
+                raise Refused("the result of a call is declared with other words than before")
+        holes = [
+            i
+            for s in definition.statements
+            for i in after.names.within(s, after.tree.end[s])
+            if after.tree.text[i] in definition.parameters
+        ]
+        declared.require_values_fit(after, holes)
 
     def _check_names(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """What the function does not own must be the module's or built in, there and here."""
@@ -198,6 +278,8 @@ class _FunctionProof:
         results = tuple(mapping.get(name, "") for name in definition.returned)
         if results != call.targets and not (call.targets == () and not results):
             raise Refused("the results of a call do not go back to their variables")
+        if self.own - written - set(definition.written):
+            raise Refused("the function declares a variable that it does not use")
         for name in sorted(written):
             if before.names.owner_of(name, scope) != scope:
                 raise Refused(f"the copies change {name}, which belongs further out")
@@ -236,6 +318,8 @@ class _FunctionProof:
         mapping: dict[str, str],
     ) -> None:
         written = rules.names_written(self.before, segment, scope)
+        if self.before.language.declares:
+            written |= rules.names_written(self.before, segment, 0)
         inner = rules.names_of_inner_scopes(self.before, segment)
         evaluated = 0
         for parameter, value in arguments.items():
@@ -277,9 +361,15 @@ class _FunctionProof:
         first = self.definition.statements[0]
         if len(uses) != 1 or not first <= uses[0] < tree.end[first]:
             raise Refused("a value is worked out in the middle of the copy")
-        if tree.kind[first] not in {"call", "assignment", "augmented_assignment"}:
+        if tree.kind[first] not in {"call", "assignment", "augmented_assignment", "declaration"}:
             raise Refused("a value is worked out in the middle of the copy")
         start = first
+        if tree.kind[first] == "declaration":
+            inside = [p for p in self.after.parents(uses[0]) if p > first and tree.kind[p] == "declarator"]
+            right = tree.child(inside[-1], "right") if inside else None
+            if right is None or not right <= uses[0] or not declared.only_name(self.after, first):
+                raise Refused("a value is worked out in the middle of the copy")
+            start = right
         if tree.kind[first] in {"assignment", "augmented_assignment"}:
             left, right = tree.child(first, "left"), tree.child(first, "right")
             if right is None or left is None or not right <= uses[0]:
@@ -306,7 +396,8 @@ class _FunctionProof:
             "parenthesized_expression",
             "comparison_operator",
         }
-        if any(tree.kind[p] not in harmless for p in around):
+        sometimes = {"&&", "||", "??", "and", "or"}
+        if any(tree.kind[p] not in harmless or sometimes & {tree.text[c] for c in tree.children(p)} for p in around):
             raise Refused("a value is worked out only sometimes")
         for node in range(start, uses[0]):
             done = node not in around and tree.end[node] <= uses[0]
@@ -378,11 +469,25 @@ def match_in_order(
     return order, mapping
 
 
-def take_apart(file: ProgramFile, name: str) -> Definition:
+def declaring_words(file: ProgramFile, declaration: int) -> tuple[str, ...]:
+    """The words of a declaration before its first variable: `let`, `int`, `const char`."""
+    tree = file.tree
+    words: list[str] = []
+    for child in tree.children(declaration):
+        if tree.kind[child] in {"declarator", "identifier", "array_declarator", "pointer_declarator"}:
+            if tree.kind[child] == "declarator" and tree.kind[child + 1] not in {"identifier"}:
+                raise Refused("the result of a call is declared in an unusual way")
+            break
+        words += tree.leaf_texts(child)
+    return tuple(words)
+
+
+def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) -> Definition:
     """The one plain top-level function `name` of a file. Raises Refused for any other kind."""
     tree, language = file.tree, file.language
     found = [p for p in file.procedures if p.name == name]
-    if len(found) != 1 or found[0].decorated or tree.parent[found[0].node] != 0:
+    statement = statement_of(file, found[0]) if len(found) == 1 else None
+    if statement is None:
         raise Refused("the new function does not stand at the top of the program")
     node = found[0].node
     parameters = tree.child(node, "parameters")
@@ -390,7 +495,10 @@ def take_apart(file: ProgramFile, name: str) -> Definition:
     if parameters is None or body is None or tree.text[node + 1] == "async":
         raise Refused("the new function has an unusual form")
     plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
-    if any(tree.kind[c] != "identifier" for c in plain):
+    if language.typed:
+        plain = [p for c in plain for p in _typed_parameter(file, c)]
+    marks = {"async"} if language.typed else {"async", "*"}
+    if any(tree.kind[c] != "identifier" for c in plain) or marks & set(tree.text[node:body]):
         raise Refused("the new function has unusual parameters")
     if len({tree.text[c] for c in plain}) != len(plain):
         raise Refused("two parameters of the new function have one name")
@@ -400,6 +508,8 @@ def take_apart(file: ProgramFile, name: str) -> Definition:
     returned: tuple[str, ...] = ()
     if statements and tree.kind[statements[-1]] == language.returning:
         returned = _returned_names(file, statements.pop())
+    while statements and declared.only_name(file, statements[0]) in own and not _has_value(file, statements[0]):
+        statements.pop(0)
     if not statements:
         raise Refused("the new function does nothing")
     _refuse_unmovable(file, statements, node)
@@ -411,11 +521,45 @@ def take_apart(file: ProgramFile, name: str) -> Definition:
             raise Refused("what is returned might have no value")
     return Definition(
         node,
+        statement,
         tuple(tree.text[c] for c in plain),
         tuple(statements),
         returned,
         frozenset(file.names.bound[node]),
         written,
+    )
+
+
+def statement_of(file: ProgramFile, procedure: Procedure) -> int | None:
+    """The top-level statement (or member of a class) that is the plain function; None for any other kind."""
+    tree, language, node = file.tree, file.language, procedure.node
+    parent = tree.parent[node]
+    if language.methods:
+        return node if tree.kind[tree.parent[parent]] in language.classes else None
+    if parent == 0 and not procedure.decorated:
+        return node
+    holder = tree.parent[parent]
+    named = tree.kind[holder] == "function_variable" and tree.parent[holder] == 0
+    constant = named and any(tree.text[c] == "const" for c in tree.children(holder))
+    return holder if constant else None
+
+
+def _typed_parameter(file: ProgramFile, parameter: int) -> list[int]:
+    """The name of a plain parameter with a type; `void` alone is none."""
+    names, tree = file.names, file.tree
+    found = [i for i in names.within(parameter, tree.end[parameter]) if names.role[i] is Role.PARAMETER]
+    if not found and tree.source_of(parameter).strip() == "void":
+        return []
+    plain = tree.kind[parameter] == "typed_parameter" and tree.child(parameter, "value") is None
+    if not plain or len(found) != 1 or "..." in tree.leaf_texts(parameter):
+        raise Refused("the new function has unusual parameters")
+    return found
+
+
+def _has_value(file: ProgramFile, declaration: int) -> bool:
+    return any(
+        file.tree.kind[c] == "declarator" and file.tree.child(c, "right") is not None
+        for c in file.tree.children(declaration)
     )
 
 
@@ -432,7 +576,6 @@ def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
 def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int) -> None:
     """Statements that mean something else inside another function."""
     tree, language = file.tree, file.language
-    loops = language.loops
     for s in statements:
         for node in range(s, tree.end[s]):
             kind = tree.kind[node]
@@ -442,7 +585,21 @@ def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: in
                 raise Refused("the copies declare or delete a name")
             if kind in language.procedures | language.classes | {"lambda", "wildcard_import"}:
                 raise Refused("the copies define something themselves")
+            if language.declares:
+                _refuse_tied(file, node)
             if kind in {"break_statement", "continue_statement"} and not any(
-                tree.kind[p] in loops for p in file.parents(node) if p > function
+                rules.is_left_by(file, p, node) for p in file.parents(node) if p > function
             ):
                 raise Refused("the copies leave a loop they stand in")
+
+
+def _refuse_tied(file: ProgramFile, node: int) -> None:
+    """What is tied to the function that it stands in."""
+    tree, language = file.tree, file.language
+    kind, text = tree.kind[node], tree.text[node]
+    if kind in {"goto_statement", "labeled_statement", "preprocessor"} or text == "static":
+        raise Refused("the copies hold a label, a jump, or something that is kept from call to call")
+    if kind == "super" or (kind == "this" and not language.methods):
+        raise Refused("the copies use the object they belong to")
+    if text == "arguments" and kind == language.name:
+        raise Refused("the copies use the arguments of the function they stand in")

@@ -7,8 +7,9 @@ from collections.abc import Sequence
 from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import ProgramFile
-from . import rules
-from .terms import Term, integer_value, is_fresh_container, is_literal, matches, substitute, term_of
+from . import declared, rules
+from .folding import Term, integer_value, meaning_of
+from .terms import is_fresh_container, is_literal, matches, substitute, term_of
 from .verdict import NewLoop, Refused
 from .walk import Walk
 
@@ -29,29 +30,40 @@ class _LoopProof:
         self.before = before
         self.after = after
         self.line = claim.line
+        self.tables = dict.fromkeys(claim.tables)
+        self.values: dict[str, Term] = {}
+        """Lists that stand before the loop, by their names."""
         self.seen = 0
+        self.meaning = meaning_of(before)
         self.known: dict[str, int | None] = {}
         """The number that a carried variable held in the turn before."""
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: deal with the new loop, leave everything else alone."""
         tree = self.after.tree
-        if tree.start_line(new) != self.line or tree.kind[new] != "for_statement":
+        line = tree.start_line(new)
+        if line < self.line and self.tables and not self.seen:
+            name = declared.only_name(self.after, new)
+            if name in self.tables and name not in self.values:
+                rules.require_fresh(name, self.before)
+                self.values[name] = declared.table_of(self.after, new, left[0] if left else None)
+                return 0
+        if line != self.line or tree.kind[new] not in {"for_statement", "counting_loop"}:
             return None
         self.seen += 1
+        if len(self.values) != len(self.tables):
+            raise Refused("a list that the loop needs is not there")
         return self._prove(left, new)
 
     def _prove(self, left: Sequence[int], loop: int) -> int:
         tree = self.after.tree
-        target, values = tree.child(loop, "left"), tree.child(loop, "right")
         body = tree.child(loop, "body")
-        if target is None or values is None or body is None or tree.child(loop, "alternative") is not None:
+        if body is None or tree.child(loop, "alternative") is not None:
             raise Refused("the loop has an unusual form")
         if not left:
             raise Refused("the loop stands for nothing")
         scope = rules.scope_of_statement(self.before, left[0])
-        variables = _target_names(self.after, target)
-        turns = _Values(self.before, self.after, scope).of(values, len(variables))
+        variables, turns = self._turns(loop, scope)
         statements = self.after.block_at[body].statements
         fresh = [v for v in variables if v not in self.before.names.everything]
         own = [v for v in variables if v not in fresh]
@@ -67,18 +79,36 @@ class _LoopProof:
             i
             for s in statements
             for i in self.after.names.within(s, tree.end[s])
-            if tree.text[i] in variables and self.after.names.role[i] is Role.READ
+            if (tree.text[i] in variables or tree.text[i] in self.values) and self.after.names.role[i] is Role.READ
         )
+        if self.after.language.declares:
+            declared.require_free_standing(self.before, segment, scope)
+            declared.require_simple_scopes(self.after, rules.scope_of_statement(self.after, loop))
+            declared.require_values_fit(self.after, holes)
         templates = [term_of(self.after, s, holes) for s in statements]
         for k, turn in enumerate(turns):
             copy = segment[max(0, k * size - carried) : (k + 1) * size - carried]
             self._compare_turn(templates, dict(zip(variables, turn, strict=True)), own, copy, carried == 1)
         return len(segment)
 
+    def _turns(self, loop: int, scope: int) -> tuple[list[str], list[tuple[Term, ...]]]:
+        """The loop's variables, and their values turn by turn."""
+        tree = self.after.tree
+        if tree.kind[loop] == "counting_loop":
+            name, numbers = declared.counted(self.after, loop)
+            return [name], [(("integer", n),) for n in numbers]
+        target, values = tree.child(loop, "left"), tree.child(loop, "right")
+        if target is None or values is None:
+            raise Refused("the loop has an unusual form")
+        if self.after.language.declares:
+            declared.require_own_variable(self.after, loop)
+        variables = _target_names(self.after, target)
+        return variables, _Values(self.before, self.after, scope).of(values, len(variables))
+
     def _carried(self, left: Sequence[int], own: list[str], turns: list[tuple[Term, ...]]) -> int:
         """1 where the loop's one variable has its first value already when the copies begin, so that the
         first copy does not give it one; else 0. The value must be in sight, in the same block."""
-        if len(own) != 1 or len(turns[0]) != 1:
+        if len(own) != 1 or len(turns[0]) != 1 or self.before.language.declares:
             return 0
         before, name = self.before, own[0]
         if rules.declared_global_somewhere(before, name):
@@ -107,13 +137,13 @@ class _LoopProof:
         """One turn must be one copy; an assignment that the loop's own variable replaces may stand
         anywhere in the copy before which the variable is not mentioned."""
         waiting = {name: ("assignment", ("identifier", name), ("=", "="), values[name]) for name in own}
-        readings = {**values, **{name: ("either", ("identifier", name), values[name]) for name in own}}
+        readings = {**values, **self.values, **{name: ("either", ("identifier", name), values[name]) for name in own}}
         if carried:
             # The value was known before, and is known now: an update by a number is that assignment.
             copy = copy if len(copy) == len(templates) else self._without_update(own[0], values[own[0]], copy)
             waiting = {}
             self.known[own[0]] = integer_value(values[own[0]])
-        expected = [substitute(template, readings)[0] for template in templates]
+        expected = [substitute(template, readings, self.meaning)[0] for template in templates]
         for position, statement in enumerate(copy):
             term = term_of(self.before, statement)
             given = next((name for name, wanted in waiting.items() if term == wanted), None)
@@ -155,12 +185,14 @@ class _LoopProof:
             rules.require_fresh(name, self.before)
         inner = rules.names_of_inner_scopes(after, statements)
         late = rules.names_used_by_inner_functions(after, statements)
-        for name in fresh:
+        if own and self.before.language.declares:
+            raise Refused(f"{own[0]} means something already")
+        for name in (*fresh, *self.values):
             if name in inner or name in late:
                 raise Refused(f"a function inside the loop would see {name} change")
         for s in statements:
             for i in after.names.within(s, tree.end[s]):
-                if tree.text[i] in fresh + own and after.names.role[i] not in (
+                if tree.text[i] in [*fresh, *own, *self.values] and after.names.role[i] not in (
                     Role.READ,
                     Role.MEMBER,
                     Role.KEYWORD,
@@ -175,9 +207,7 @@ class _LoopProof:
         for s in statements:
             for node in range(s, tree.end[s]):
                 if tree.kind[node] in {"break_statement", "continue_statement"}:
-                    loops = [
-                        p for p in self.after.parents(node) if tree.kind[p] in self.after.language.loops and p >= s
-                    ]
+                    loops = [p for p in self.after.parents(node) if p >= s and rules.is_left_by(self.after, p, node)]
                     if not loops:
                         raise Refused("a break or continue would then leave the new loop")
                 if tree.kind[node] in self.after.language.outer_declarations:
@@ -192,11 +222,15 @@ class _LoopProof:
         segment: Sequence[int],
         scope: int,
     ) -> None:
-        if all(is_literal(value) for turn in turns for value in turn):
+        listed = [(value,) for table in self.values.values() for value in table[1:] if isinstance(value, tuple)]
+        if all(is_literal(value) for turn in (*turns, *listed) for value in turn):
             return
         flow = flow_of(self.before, scope)
         written = rules.names_written(self.before, segment, scope) - set(own)
         inner = rules.names_of_inner_scopes(self.before, segment)
+        for (value,) in listed:
+            if not is_literal(value):
+                rules.require_plain_value(self.before, flow, value, segment[0], written | set(own))
         for k, name in enumerate(variables):
             for turn in turns:
                 value = turn[k]
@@ -241,12 +275,15 @@ def _target_names(file: ProgramFile, target: int) -> list[str]:
     tree = file.tree
     if tree.kind[target] == "identifier":
         return [tree.text[target]]
-    if tree.kind[target] in {"pattern_list", "tuple_pattern"}:
-        names = [tree.text[c] for c in tree.children(target) if tree.text[c] not in {",", "(", ")"}]
-        kinds = [tree.kind[c] for c in tree.children(target) if tree.text[c] not in {",", "(", ")"}]
+    if tree.kind[target] in {"pattern_list", "tuple_pattern", "list_pattern"}:
+        parts = [c for c in tree.children(target) if tree.text[c] not in {",", "(", ")", "[", "]"}]
+        names, kinds = [tree.text[c] for c in parts], [tree.kind[c] for c in parts]
         if names and all(kind == "identifier" for kind in kinds) and len(set(names)) == len(names):
             return names
     raise Refused("the loop's variables have an unusual form")
+
+
+BRACKETS = frozenset({("(", "("), (")", ")"), ("[", "["), ("]", "]"), ("{", "{"), ("}", "}")})
 
 
 class _Values:
@@ -266,8 +303,9 @@ class _Values:
             return [(turn,) for turn in turns]
         rows = []
         for turn in turns:
-            parts = tuple(p for p in turn[1:] if p not in {("(", "("), (")", ")")})
-            if turn[0] not in {"tuple", "row"} or len(parts) != width:
+            parts = tuple(p for p in turn[1:] if p not in BRACKETS)
+            row = turn[0] in {"tuple", "row"} or (turn[0] == "list" and self.after.language.declares)
+            if not row or len(parts) != width:
                 raise Refused("the loop's values and variables do not match")
             rows.append(parts)
         return rows  # type: ignore[return-value]
@@ -275,11 +313,16 @@ class _Values:
     def _iterate(self, node: int) -> list[Term]:
         tree = self.after.tree
         kind = tree.kind[node]
+        if kind in declared.NEW_ARRAYS:
+            node = next((c for c in tree.children(node) if tree.kind[c] == "list"), node)
+            kind = tree.kind[node]
         if kind in {"list", "tuple"}:
             return [
-                term_of(self.after, c) for c in tree.children(node) if tree.text[c] not in {"[", "]", "(", ")", ","}
+                term_of(self.after, c)
+                for c in tree.children(node)
+                if tree.text[c] not in {"[", "]", "(", ")", "{", "}", ","}
             ]
-        if kind != "call":
+        if kind != "call" or self.after.language.declares:
             raise Refused("the loop's values are not in sight")
         callee, arguments = tree.child(node, "function"), tree.child(node, "arguments")
         if callee is None or arguments is None or tree.kind[callee] != "identifier":

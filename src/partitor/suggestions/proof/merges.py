@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
 from . import rules
-from .terms import Term, is_literal, matches, substitute, term_of
+from .folding import Term
+from .terms import is_literal, matches, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
 

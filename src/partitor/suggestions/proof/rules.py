@@ -2,16 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from ...program.flow import Flow
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
-from .terms import Term, is_literal
+from .folding import Term
+from .terms import is_literal
 from .verdict import Refused
 
 QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
 """Modules of the standard library whose star import is known to hide none of the names used here."""
+
+
+def is_left_by(file: ProgramFile, construct: int, jump: int) -> bool:
+    """True where the `break` or `continue` at node `jump` stays inside `construct`, a node around it."""
+    kind = file.tree.kind[construct]
+    breaks = file.tree.kind[jump] == "break_statement"
+    return kind in file.language.loops or (file.language.declares and breaks and kind == "match_statement")
 
 
 def refuse_reflection(file: ProgramFile) -> None:
@@ -56,6 +64,64 @@ def scope_of_statement(file: ProgramFile, statement: int) -> int:
         if kind in language.classes:
             raise Refused("the copies stand in a class body, where every name is an attribute")
     return 0
+
+
+HARMLESS_CALLS = frozenset(
+    """
+    println print printf format parseInt parseDouble nextInt nextLine nextDouble next equals equalsIgnoreCase length
+    charAt substring add get set size put contains indexOf toUpperCase toLowerCase trim split abs max min pow sqrt
+    round random floor ceil WriteLine Write ReadLine Parse ToString
+    """.split()
+)
+"""Calls of the libraries that need no handler, as a compiler sees it."""
+
+
+def require_same_class(after: ProgramFile, function: int, segment: Sequence[int], before: ProgramFile) -> None:
+    """The new method stands in the class of the copies, is at home where they are (with or without an object),
+    and no call that it takes over might need a handler that it does not have."""
+    member = _member_around(before, segment[0])
+    if _class_name(after, function) != _class_name(before, member):
+        raise Refused("the new method stands in another class")
+    static = "static" in _words(after, function)
+    if "static" in _words(before, member) and not static:
+        raise Refused("the new method needs an object where there is none")
+    if static and any(before.tree.kind[n] == "this" for n in range(segment[0], before.tree.end[segment[-1]])):
+        raise Refused("the copies use the object they belong to")
+    if before.tree.child(member, "type_parameters") is not None:
+        raise Refused("the copies stand in a method with types of its own")
+    tree = before.tree
+    guarded = any(tree.kind[p] == "try_statement" for p in before.parents(segment[0]))
+    throws = [tree.text[c] for c in tree.children(member) if tree.kind[c] == "throws"]
+    own = {p.name for p in before.procedures}
+    calls = {
+        before.called_name(n)
+        for n in range(segment[0], tree.end[segment[-1]])
+        if tree.kind[n] in {before.language.call, "new_expression"}
+    }
+    if before.language.id == "java" and guarded and calls - HARMLESS_CALLS - own - {""}:
+        raise Refused("the copies call what may need the handler around them")
+    given = [after.tree.text[c] for c in after.tree.children(function) if after.tree.kind[c] == "throws"]
+    if throws != given:
+        raise Refused("the new method does not hand on the errors that the copies may raise")
+
+
+def _member_around(file: ProgramFile, statement: int) -> int:
+    tree, language = file.tree, file.language
+    around = [p for p in file.parents(statement) if tree.kind[p] in language.procedures]
+    if len(around) != 1 or tree.kind[tree.parent[tree.parent[around[0]]]] not in language.classes:
+        raise Refused("the copies stand in no plain method of a class")
+    return around[0]
+
+
+def _class_name(file: ProgramFile, member: int) -> str:
+    holder = file.tree.parent[file.tree.parent[member]]
+    name = file.tree.child(holder, "name")
+    return file.tree.text[name] if name is not None else ""
+
+
+def _words(file: ProgramFile, procedure: int) -> list[str]:
+    name = file.tree.child(procedure, "name") or procedure
+    return [w for t in file.tree.text[procedure:name] for w in t.split()]
 
 
 def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
@@ -111,7 +177,13 @@ def require_independent(file: ProgramFile, first: int, second: int) -> None:
     uses = []
     for statement in (first, second):
         left, right = tree.child(statement, "left"), tree.child(statement, "right")
-        if tree.kind[statement] != "assignment" or left is None or right is None or tree.kind[left] != "identifier":
+        if tree.kind[statement] == "declaration" and file.language.declares:
+            declarators = [c for c in tree.children(statement) if tree.kind[c] == "declarator"]
+            if len(declarators) == 1 and tree.child(declarators[0], "right") is not None:
+                left, right = tree.child(declarators[0], "left"), tree.child(declarators[0], "right")
+        elif tree.kind[statement] != "assignment":
+            raise Refused(f"line {tree.start_line(statement)} cannot change places with another")
+        if left is None or right is None or tree.kind[left] != "identifier":
             raise Refused(f"line {tree.start_line(statement)} cannot change places with another")
         for node in range(right, tree.end[right]):
             if tree.kind[node] == "call":

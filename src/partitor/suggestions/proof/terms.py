@@ -1,4 +1,4 @@
-"""Terms: program text as nested tuples, with just enough meaning to compare expansions.
+"""Terms: program text as nested tuples, to compare expansions; `folding` gives them their meaning.
 
 A leaf is `(kind, text)`, an inner node `(kind, child, …)`. Parentheses and commas are dropped (the
 nesting says the same), plain strings carry their value, whole numbers theirs. Two texts with equal
@@ -7,13 +7,10 @@ terms compile to the same program.
 
 from __future__ import annotations
 
-import ast
 from collections.abc import Mapping
 
 from ...program.program import ProgramFile
-
-Term = tuple[object, ...]
-ARITHMETIC = {"+", "-", "*", "//", "%"}
+from .folding import PYTHON, Meaning, Term, fold, integer_value, string_value
 
 
 def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -> Term:
@@ -21,9 +18,13 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
     tree, language = file.tree, file.language
     kind, text = tree.kind[node], tree.text[node]
     if node in holes:
+        if tree.kind[tree.parent[node]] == "dictionary" and language.declares:
+            return ("shorthand", ("key", text), ("hole", text))
         return ("hole", text)
     if text:
-        return leaf(kind, text)
+        if kind == language.name and tree.parent[node] >= 0 and tree.kind[tree.parent[node]] == "dictionary":
+            return ("shorthand", ("key", text), (kind, text))
+        return leaf(kind, text, language.id)
     if kind in language.parentheses:
         inner = [c for c in tree.children(node) if tree.text[c] not in ("(", ")")]
         if len(inner) == 1:
@@ -36,7 +37,7 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
     return (kind, *children)
 
 
-def leaf(kind: str, text: str) -> Term:
+def leaf(kind: str, text: str, language: str = "python") -> Term:
     """A token's term; whole numbers and plain strings by value."""
     if kind == "integer":
         try:
@@ -44,37 +45,19 @@ def leaf(kind: str, text: str) -> Term:
         except ValueError:
             return (kind, text)
     if kind == "string":
-        value = string_value(text)
+        value = string_value(text, language)
         if value is not None:
             return ("str", value)
     return (kind, text)
 
 
-def string_value(text: str) -> str | None:
-    """The value of a plain string literal; None for bytes, broken or formatted ones."""
-    if text[:1] not in "'\"rRuU":
-        return None
-    try:
-        value = ast.literal_eval(text)
-    except (ValueError, SyntaxError, MemoryError, RecursionError):
-        return None
-    return value if isinstance(value, str) else None
-
-
-def integer_value(term: Term) -> int | None:
-    """The number of an integer term."""
-    if term[0] == "integer" and isinstance(term[1], int):
-        return term[1]
-    return None
-
-
 def is_literal(term: Term) -> bool:
     """True for a number, a plain string, a constant, or a tuple of such: values that never change."""
-    if term[0] in {"integer", "float", "str", "true", "false", "none", "string"}:
+    if term[0] in {"integer", "float", "str", "true", "false", "none", "string", "character"}:
         return len(term) == 2
     if term[0] == "unary_operator":
         return len(term) == 3 and term[1] in {("-", "-"), ("+", "+")} and is_literal(_inner(term[2]))
-    if term[0] in {"tuple", "expression_list"}:
+    if term[0] in {"tuple", "expression_list", "row"}:
         return all(is_literal(_inner(t)) for t in term[1:] if t not in {("(", "("), (")", ")")})
     return False
 
@@ -92,7 +75,7 @@ def _inner(term: object) -> Term:
     return term
 
 
-def substitute(term: Term, values: Mapping[str, Term]) -> tuple[Term, bool]:
+def substitute(term: Term, values: Mapping[str, Term], meaning: Meaning = PYTHON) -> tuple[Term, bool]:
     """Replace marked names by their values and fold what this makes constant.
 
     Names to be replaced stand as `("hole", name)`. Only expressions that hold a hole are folded,
@@ -110,15 +93,28 @@ def substitute(term: Term, values: Mapping[str, Term]) -> tuple[Term, bool]:
     parts: list[object] = [term[0]]
     for child in term[1:]:
         if isinstance(child, tuple):
-            child, changed = substitute(child, values)
+            child, changed = substitute(child, values, meaning)
             touched = touched or changed
         parts.append(child)
     if not touched:
         return term, False
     result = tuple(parts)
-    folded = _fold(tuple(_folded(part) for part in parts))
+    element = _element(result)
+    if element is not None:
+        return element, True
+    plain = tuple(_folded(part) for part in parts)
+    folded = fold(plain, meaning)
     constant = len(folded) == 2 and not isinstance(folded[1], tuple)
-    return (("either", result, folded) if constant else result), True
+    return (("either", result, folded) if constant or folded is not plain else result), True
+
+
+def _element(term: Term) -> Term | None:
+    """The element of a list in sight at a number in sight."""
+    if term[0] != "subscript" or len(term) < 4 or _inner(term[1])[0] != "table":
+        return None
+    index = integer_value(_inner(_folded(term[3])))
+    values = _inner(term[1])[1:]
+    return _inner(values[index]) if index is not None and 0 <= index < len(values) else None
 
 
 def _folded(part: object) -> object:
@@ -151,64 +147,3 @@ def matches(template: Term, original: Term, mapping: dict[str, str]) -> bool:
         elif a != b or type(a) is not type(b):
             return False
     return True
-
-
-def _fold(term: Term) -> Term:
-    if term[0] == "binary_operator" and len(term) == 4:
-        return _fold_operation(term)
-    if term[0] == "string":
-        return _fold_formatted(term)
-    if term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "str"):
-        arguments = _inner(term[2])
-        if len(arguments) == 4 and arguments[0] == "argument_list":
-            number = integer_value(_inner(arguments[2]))
-            if number is not None:
-                return ("str", str(number))
-    return term
-
-
-def _fold_operation(term: Term) -> Term:
-    left, operator, right = _inner(term[1]), _inner(term[2]), _inner(term[3])
-    a, b = integer_value(left), integer_value(right)
-    symbol = operator[0]
-    if a is not None and b is not None and symbol in ARITHMETIC:
-        if symbol in {"//", "%"}:
-            if b == 0:
-                return term
-            return ("integer", a // b if symbol == "//" else a % b)
-        return ("integer", a + b if symbol == "+" else a - b if symbol == "-" else a * b)
-    if symbol == "+" and left[0] == right[0] == "str":
-        return ("str", str(left[1]) + str(right[1]))
-    return term
-
-
-def _fold_formatted(term: Term) -> Term:
-    """A formatted string whose every gap is a plain constant is a plain string."""
-    start = _inner(term[1])
-    if str(start[1]).lower().rstrip("'\"") != "f":
-        return term
-    value = ""
-    for part in term[2:-1]:
-        part = _inner(part)
-        if part[0] == "string_content":
-            decoded = _formatted_text(str(part[1]), str(start[1]))
-            if decoded is None:
-                return term
-            value += decoded
-        elif part[0] == "interpolation" and len(part) == 4:
-            inner = _inner(part[2])
-            number = integer_value(inner)
-            if number is not None:
-                value += str(number)
-            elif inner[0] == "str":
-                value += str(inner[1])
-            else:
-                return term
-        else:
-            return term
-    return ("str", value)
-
-
-def _formatted_text(text: str, start: str) -> str | None:
-    quotes = start[1:]
-    return string_value(quotes + text.replace("{{", "{").replace("}}", "}") + quotes)

@@ -10,6 +10,8 @@ class NewLoop(msgspec.Struct, frozen=True):
 
     path: str
     line: int
+    tables: tuple[str, ...] = ()
+    """Lists that were introduced right before it."""
 
 
 class NewFunction(msgspec.Struct, frozen=True):
@@ -17,6 +19,8 @@ class NewFunction(msgspec.Struct, frozen=True):
 
     path: str
     name: str
+    declared: tuple[str, ...] = ()
+    """Variables that it declares for itself although the copies did not."""
 
 
 class CalledFunction(msgspec.Struct, frozen=True):

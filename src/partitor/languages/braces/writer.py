@@ -1,0 +1,329 @@
+"""Prints loops, functions and calls in the languages with braces."""
+
+from __future__ import annotations
+
+import re
+from abc import abstractmethod
+from collections.abc import Mapping, Sequence
+
+from ...errors import CannotWrite
+from ...program.types import Type
+from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space
+
+SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "list", "subscript", "interpolation", "pair"})
+
+
+class BraceWriter(Writer):
+    """What the languages with braces share."""
+
+    comment_mark = "//"
+    lists_by_index = True
+
+    def value_text(self, node: int, expression: str) -> str:
+        simple = re.fullmatch(r"\w+(?:\[\w+\])?", expression) is not None
+        if simple or self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS:
+            return expression
+        return f"({expression})"
+
+    def loop(
+        self,
+        variables: Sequence[Variable],
+        turns: Turns,
+        body: Sequence[str],
+        indent: str,
+        tables: Sequence[tuple[Variable, tuple[str, ...]]] = (),
+    ) -> LoopText:
+        before = [line for table, values in tables for line in self._table(table, values, indent)]
+        if isinstance(turns, Counting):
+            head = self._counting_head(variables[0].name, turns)
+        else:
+            head = self._listing_head(variables, turns)
+        lines = (*before, *self._braced(f"{indent}{head}", body, indent))
+        return LoopText(lines, len(before), tuple(table.name for table, _ in tables))
+
+    def function(
+        self,
+        name: str,
+        parameters: Sequence[Variable],
+        body: Sequence[str],
+        returned: Sequence[Variable],
+        beside: int,
+    ) -> list[str]:
+        if len(returned) > 1:
+            raise CannotWrite(f"the function would have to return {len(returned)} values")
+        indent = self.function_indent(beside)
+        head = self._function_head(name, ", ".join(self.typed(p) for p in parameters), returned, beside)
+        lines = list(body)
+        if returned:
+            lines.append(f"{indent}{self.style.indent}return {returned[0].name}{self.stop}")
+        return self._braced(f"{indent}{head}", lines, indent)
+
+    def call(
+        self,
+        name: str,
+        arguments: Sequence[str],
+        targets: Sequence[str],
+        indent: str,
+        declares: str = "",
+    ) -> str:
+        call = f"{name}({', '.join(arguments)}){self.stop}"
+        if not targets:
+            return f"{indent}{call}"
+        return f"{indent}{declares + ' ' if declares else ''}{targets[0]} = {call}"
+
+    def declaration(self, variable: Variable) -> str:
+        return f"{self.typed(variable)}{self.stop}"
+
+    # -- parts ---------------------------------------------------------------------------------------
+
+    @property
+    def stop(self) -> str:
+        """What ends a statement."""
+        return ";"
+
+    @abstractmethod
+    def typed(self, variable: Variable) -> str:
+        """A variable as it is declared, with its type. Raises CannotWrite where the type is not in sight."""
+
+    @abstractmethod
+    def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str: ...
+
+    @abstractmethod
+    def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str: ...
+
+    def _table(self, table: Variable, values: Sequence[str], indent: str) -> list[str]:
+        """The declaration of a list of values."""
+        return self._wrapped(f"{indent}{self.typed(table)} = {{", values, f"}}{self.stop}", indent)
+
+    def _wrapped(self, before: str, values: Sequence[str], after: str, indent: str) -> list[str]:
+        """A list on one line, or on as many as it needs."""
+        inline = f"{before}{', '.join(values)}{after}"
+        if len(inline) <= WIDTH:
+            return [inline]
+        step = indent + self.style.indent
+        lines: list[str] = []
+        for value in values:
+            if lines and len(lines[-1]) + len(value) + 2 <= WIDTH:
+                lines[-1] += f" {value},"
+            else:
+                lines.append(f"{step}{value},")
+        lines[-1] = lines[-1].removesuffix(",")
+        return [before, *lines, f"{indent}{after}"]
+
+    def _counter_type(self) -> str:
+        """The type with which this student declares the counters of loops, or the usual one."""
+        return "int "
+
+    def _counting_head(self, variable: str, turns: Counting) -> str:
+        first, step, count = turns.first, turns.step, turns.count
+        last = first + step * (count - 1)
+        if step > 0:
+            test = f"{variable} < {last + 1}" if step == 1 else f"{variable} <= {last}"
+        else:
+            test = f"{variable} >= {last}"
+        by = {1: f"{variable}++", -1: f"{variable}--"}.get(
+            step, f"{variable} += {step}" if step > 0 else f"{variable} -= {-step}"
+        )
+        return f"for ({self._counter_type()}{variable} = {first}; {test}; {by})"
+
+    def _braced(self, head: str, body: Sequence[str], indent: str) -> list[str]:
+        if self.style.brace_below:
+            return [head, f"{indent}{{", *body, f"{indent}}}"]
+        return [f"{head} {{", *body, f"{indent}}}"]
+
+    def _concatenated(self, literal: str, replacements: Mapping[int, str]) -> str:
+        """`"gate 3!"` as `"gate " + i + "!"`."""
+        quote = literal[0]
+        parts = re.split(r"(\d+)", literal[1:-1])
+        out: list[str] = []
+        text = ""
+        for k, part in enumerate(parts):
+            if k in replacements:
+                if text or not out:
+                    out.append(f"{quote}{text}{quote}")
+                simple = re.fullmatch(r"\w+(?:\[\w+\])?", replacements[k])
+                out.append(replacements[k] if simple else f"({replacements[k]})")
+                text = ""
+            else:
+                text += part
+        if text:
+            out.append(f"{quote}{text}{quote}")
+        return " + ".join(out)
+
+
+class TypedWriter(BraceWriter):
+    """The languages that name types."""
+
+    def typed(self, variable: Variable) -> str:
+        kind = variable.type
+        if kind is None:
+            raise CannotWrite(f"the type of {variable.name} is not in sight")
+        return self.declared(kind, variable.name)
+
+    @abstractmethod
+    def declared(self, kind: Type, name: str) -> str:
+        """`name` declared with its type."""
+
+    def _result(self, returned: Sequence[Variable]) -> str:
+        if not returned:
+            return "void"
+        kind = returned[0].type
+        if kind is None:
+            raise CannotWrite(f"the type of {returned[0].name} is not in sight")
+        if kind.dimensions and self.file.language.struct_values:
+            raise CannotWrite("a function cannot give an array back")
+        return self.declared(kind, "").strip()
+
+    def _counter_type(self) -> str:
+        tree = self.file.tree
+        own = [
+            tree.leaf_texts(node)[0]
+            for node, kind in enumerate(tree.kind)
+            if kind == "declaration" and tree.field[node] == "initializer"
+        ]
+        return "byte " if own and own.count("byte") * 2 > len(own) and self.file.language.id == "arduino" else "int "
+
+
+class CWriter(TypedWriter):
+    """C, C++ and board sketches."""
+
+    def declared(self, kind: Type, name: str) -> str:
+        stars = "*" * kind.pointers
+        reference = "&" if kind.reference else ""
+        dimensions = "".join(f"[{d}]" for d in kind.dimensions)
+        return f"{kind.base} {stars}{reference}{name}{dimensions}"
+
+    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+        """Only `printf` takes a number into its text."""
+        tree = self.file.tree
+        literal = tree.source_of(node)
+        arguments = tree.parent[node]
+        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        printed = tree.kind[arguments] == "argument_list" and self.file.called_name(tree.parent[arguments]) == "printf"
+        if not printed or given != [node] or "%" in literal:
+            raise CannotWrite("a number inside a text differs")
+        parts = re.split(r"(\d+)", literal)
+        text = "".join("%d" if k in replacements else part for k, part in enumerate(parts))
+        return ", ".join([text, *(replacements[k] for k in sorted(replacements))])
+
+    def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
+        result = self._result(returned)
+        empty = "void" if self.file.language.id == "c" and self._writes_void() else ""
+        space = "" if result.endswith("*") else " "
+        return f"{result}{space}{name}({parameters or empty})"
+
+    def _writes_void(self) -> bool:
+        return any(re.search(r"\(\s*void\s*\)", line) for line in self.file.lines)
+
+    def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
+        raise CannotWrite("the language has no list to run through in place")
+
+
+class MethodWriter(TypedWriter):
+    """Java and C#, whose functions are methods of a class."""
+
+    def declared(self, kind: Type, name: str) -> str:
+        return f"{kind.base}{'[]' * len(kind.dimensions)} {name}"
+
+    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+        tree = self.file.tree
+        text = self._concatenated(tree.source_of(node), replacements)
+        parent = tree.parent[node]
+        alone = tree.kind[parent] in SAFE_PARENTS
+        first = tree.kind[parent] == "binary_operator" and tree.field[node] == "left"
+        return text if alone or (first and "+" in tree.leaf_texts(parent)) else f"({text})"
+
+    def function_indent(self, beside: int) -> str:
+        return leading_space(self.file, beside)
+
+    def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
+        words = self._modifiers(beside)
+        access = "private " if "private" in words or "public" in words else ""
+        static = "static " if "static" in words else ""
+        throws = self._throws(beside)
+        return f"{access}{static}{self._result(returned)} {name}({parameters}){throws}"
+
+    def _modifiers(self, procedure: int) -> list[str]:
+        tree = self.file.tree
+        name = tree.child(procedure, "name") or procedure
+        return [t for node in range(procedure, name) for t in [tree.text[node]] if t]
+
+    def _throws(self, procedure: int) -> str:
+        tree = self.file.tree
+        found = [tree.text[c] for c in tree.children(procedure) if tree.kind[c] == "throws"]
+        return f" {found[0]}" if found else ""
+
+
+class JavaWriter(MethodWriter):
+    """Java."""
+
+    def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
+        kind = variables[0].type
+        values = ", ".join(row[0] for row in turns.rows)
+        head = (
+            f"for ({self.typed(variables[0])} : new {self.declared(kind, '').strip() if kind else ''}[] {{{values}}})"
+        )
+        if len(head) > WIDTH:
+            raise CannotWrite("the list is too long for one line")
+        return head
+
+
+class CSharpWriter(MethodWriter):
+    """C#."""
+
+    def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
+        values = ", ".join(row[0] for row in turns.rows)
+        return f"foreach ({self.typed(variables[0])} in new[] {{ {values} }})"
+
+
+class JavaScriptWriter(BraceWriter):
+    """JavaScript and TypeScript."""
+
+    @property
+    def stop(self) -> str:
+        source = self.file.source.text
+        lines = [line.rstrip() for line in self.file.lines if line.strip() and line.rstrip()[-1:] not in "{},("]
+        ending = sum(line.endswith(";") for line in lines)
+        return "" if source and lines and ending * 3 < len(lines) else ";"
+
+    def typed(self, variable: Variable) -> str:
+        return variable.name
+
+    def declaration(self, variable: Variable) -> str:
+        return f"{self._keyword('let')} {variable.name}{self.stop}"
+
+    def _keyword(self, modern: str) -> str:
+        words = set(self.file.tree.text)
+        return modern if "let" in words or "const" in words or "var" not in words else "var"
+
+    def _counter_type(self) -> str:
+        return f"{self._keyword('let')} "
+
+    def _table(self, table: Variable, values: Sequence[str], indent: str) -> list[str]:
+        return self._wrapped(f"{indent}{self._keyword('const')} {table.name} = [", values, f"]{self.stop}", indent)
+
+    def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
+        names = [v.name for v in variables]
+        target = names[0] if len(names) == 1 else f"[{', '.join(names)}]"
+        rows = [row[0] if len(row) == 1 else f"[{', '.join(row)}]" for row in turns.rows]
+        return f"for ({self._keyword('const')} {target} of [{', '.join(rows)}])"
+
+    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+        literal = self.file.tree.source_of(node)
+        if self._keyword("let") == "var" or "`" in literal or "${" in literal or "\\" in literal:
+            parent = self.file.tree.parent[node]
+            text = self._concatenated(literal, replacements)
+            return text if self.file.tree.kind[parent] in SAFE_PARENTS else f"({text})"
+        parts = re.split(r"(\d+)", literal[1:-1])
+        return "`" + "".join(f"${{{replacements[k]}}}" if k in replacements else p for k, p in enumerate(parts)) + "`"
+
+    def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
+        if self._arrows():
+            return f"{self._keyword('const')} {name} = ({parameters}) =>"
+        return f"function {name}({parameters})"
+
+    def _arrows(self) -> bool:
+        """True where this student writes top-level functions as arrow functions only."""
+        tree = self.file.tree
+        top = [tree.kind[s] for s in self.file.blocks[0].statements]
+        return "function_variable" in top and "function_definition" not in top

@@ -1,0 +1,24 @@
+"""Which writer prints which language."""
+
+from __future__ import annotations
+
+from ..program.program import ProgramFile
+from .braces.writer import CSharpWriter, CWriter, JavaScriptWriter, JavaWriter
+from .python.writer import PythonWriter
+from .writing import Writer
+
+WRITERS: dict[str, type[Writer]] = {
+    "python": PythonWriter,
+    "javascript": JavaScriptWriter,
+    "typescript": JavaScriptWriter,
+    "java": JavaWriter,
+    "c": CWriter,
+    "cpp": CWriter,
+    "arduino": CWriter,
+    "csharp": CSharpWriter,
+}
+
+
+def writer_for(file: ProgramFile) -> Writer:
+    """The writer of a file's language, in the style of the file."""
+    return WRITERS[file.language.id](file)

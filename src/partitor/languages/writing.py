@@ -1,0 +1,204 @@
+"""What a writer is: it prints loops, functions and calls in one language, in the student's own style."""
+
+from __future__ import annotations
+
+import re
+from abc import ABC, abstractmethod
+from collections import Counter
+from collections.abc import Mapping, Sequence
+
+import msgspec
+
+from ..program.program import ProgramFile
+from ..program.types import Type
+
+WIDTH = 88
+
+
+class Style(msgspec.Struct, frozen=True):
+    """How this student writes: one indent step, the usual quote, names like_this or likeThis."""
+
+    indent: str = "    "
+    quote: str = '"'
+    snake_case: bool = True
+    blank_lines: int = 2
+    brace_below: bool = False
+    """An opening brace has a line to itself."""
+
+
+class Variable(msgspec.Struct, frozen=True):
+    """A name with its type, where the language tells types."""
+
+    name: str
+    type: Type | None = None
+
+
+class Counting(msgspec.Struct, frozen=True):
+    """`count` turns, the variable runs from `first` by `step`."""
+
+    first: int
+    step: int
+    count: int
+
+
+class Listed(msgspec.Struct, frozen=True):
+    """One row of values a turn; `start` is the number of the first turn where turns are counted too."""
+
+    rows: tuple[tuple[str, ...], ...]
+    start: int | None = None
+
+
+Turns = Counting | Listed
+
+
+class LoopText(msgspec.Struct, frozen=True):
+    """Lines of a loop; it begins on line `head` of them (from 0), after the lists that it needs."""
+
+    lines: tuple[str, ...]
+    head: int = 0
+    tables: tuple[str, ...] = ()
+    """Names of the lists that stand before it."""
+
+
+class Writer(ABC):
+    """Writes for one file."""
+
+    def __init__(self, file: ProgramFile) -> None:
+        self.file = file
+        self.style = style_of(file)
+
+    comment_mark = "#"
+    lists_by_index = False
+    """Several columns of values are separate arrays that share an index."""
+
+    @abstractmethod
+    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+        """The plain string literal at `node` with some of its digit groups replaced by expressions. Raises
+        CannotWrite where the language has no way to write that in place."""
+
+    @abstractmethod
+    def value_text(self, node: int, expression: str) -> str:
+        """An expression as it must be written in the place of `node`: in parentheses where needed."""
+
+    @abstractmethod
+    def loop(
+        self,
+        variables: Sequence[Variable],
+        turns: Turns,
+        body: Sequence[str],
+        indent: str,
+        tables: Sequence[tuple[Variable, tuple[str, ...]]] = (),
+    ) -> LoopText:
+        """A loop around `body`, which is indented already; `tables` are lists to stand before it."""
+
+    @abstractmethod
+    def function(
+        self,
+        name: str,
+        parameters: Sequence[Variable],
+        body: Sequence[str],
+        returned: Sequence[Variable],
+        beside: int,
+    ) -> list[str]:
+        """A function definition; it is to stand beside the procedure at node `beside` (0: the loose code)."""
+
+    @abstractmethod
+    def call(
+        self,
+        name: str,
+        arguments: Sequence[str],
+        targets: Sequence[str],
+        indent: str,
+        declares: str = "",
+    ) -> str:
+        """A call, its results assigned where there are any; `declares` are the words of a declaration."""
+
+    def declaration(self, variable: Variable) -> str:
+        """A declaration of a variable without a value; "" where the language needs none."""
+        return ""
+
+    def function_indent(self, beside: int) -> str:
+        """The white space at which a new function beside the procedure at `beside` begins."""
+        return ""
+
+
+def linear(variable: str, factor: int, offset: int) -> str:
+    """The text of `factor * variable + offset`.
+
+    >>> linear("i", 40, 10), linear("i", -40, 310), linear("i", 1, 0), linear("i", 1, -2)
+    ('40 * i + 10', '310 - 40 * i', 'i', 'i - 2')
+    """
+    if factor < 0:
+        product = variable if factor == -1 else f"{-factor} * {variable}"
+        return f"{offset} - {product}"
+    product = variable if factor == 1 else f"{factor} * {variable}"
+    if offset == 0:
+        return product
+    return f"{product} + {offset}" if offset > 0 else f"{product} - {-offset}"
+
+
+def leading_space(file: ProgramFile, node: int) -> str:
+    """The white space at the start of the node's first line."""
+    line = file.lines[file.tree.start_line(node) - 1]
+    return line[: len(line) - len(line.lstrip())]
+
+
+def style_of(file: ProgramFile) -> Style:
+    """Read the style off the file; where it is mixed, the commoner habit wins."""
+    declares = file.language.declares
+    indents = Counter(_indent_steps(file))
+    quotes = Counter(
+        text[0]
+        for kind, text in zip(file.tree.kind, file.tree.text, strict=True)
+        if kind == "string" and text[:1] in ("'", '"')
+    )
+    names = [p.name for p in file.procedures[1:]] + [
+        file.tree.text[i] for i in file.names.nodes if file.names.role[i].name == "WRITE"
+    ]
+    snake = sum("_" in n.strip("_") and not n.isupper() for n in names)
+    camel = sum(bool(re.search(r"[a-z][A-Z]", n)) for n in names)
+    gaps = Counter(_gaps_above_functions(file))
+    below = Counter(_braces_below(file)) if declares else Counter[bool]()
+    return Style(
+        indent=indents.most_common(1)[0][0] if indents else "    ",
+        quote=quotes.most_common(1)[0][0] if quotes else '"',
+        snake_case=snake > camel if declares else snake >= camel,
+        blank_lines=gaps.most_common(1)[0][0] if gaps else 1 if declares else 2,
+        brace_below=below[True] > below[False],
+    )
+
+
+def _indent_steps(file: ProgramFile) -> list[str]:
+    steps = []
+    for block in file.blocks:
+        if block.node and block.statements:
+            inner = leading_space(file, block.statements[0])
+            outer = leading_space(file, file.tree.parent[block.node])
+            if inner.startswith(outer) and len(inner) > len(outer):
+                steps.append(inner[len(outer) :])
+    return steps
+
+
+def _braces_below(file: ProgramFile) -> list[bool]:
+    tree = file.tree
+    return [
+        tree.start_line(block.node) > tree.start_line(tree.parent[block.node])
+        for block in file.blocks
+        if block.node and tree.source[tree.start_byte[block.node] : tree.start_byte[block.node] + 1] == b"{"
+    ]
+
+
+def _gaps_above_functions(file: ProgramFile) -> list[int]:
+    gaps = []
+    marks = file.language.comment_marks
+    for procedure in file.procedures[1:]:
+        line = procedure.start_line - 2
+        while line >= 0 and file.lines[line].lstrip().startswith(marks):
+            line -= 1
+        count = 0
+        while line >= 0 and not file.lines[line].strip():
+            count += 1
+            line -= 1
+        if line >= 0 and not (procedure.in_class and not file.language.methods):
+            gaps.append(min(count, 2))
+    return gaps

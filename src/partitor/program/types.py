@@ -1,0 +1,226 @@
+"""What type a variable or a value has, as far as the text itself tells.
+
+Only for languages that name types. None always means: not in sight, so nothing may be built on it.
+"""
+
+from __future__ import annotations
+
+import re
+
+import msgspec
+
+from .names import WRITES
+from .program import Procedure, ProgramFile
+from .tree import Tree
+
+DECLARATIONS = frozenset({"declaration", "typed_parameter", "field", "for_statement", "function_definition"})
+UNTOLD = frozenset({"auto", "var"})
+NOT_OF_THE_VALUE = frozenset({"const", "static", "final", "private", "public", "protected", "register", "readonly"})
+WIDEST_INT = {"arduino": 2**15 - 1}
+TEXT_TYPES = {"java": "String", "csharp": "string"}
+TRUTH_TYPES = {"java": "boolean"}
+BOARD_CONSTANTS = re.compile(r"HIGH|LOW|INPUT|OUTPUT|INPUT_PULLUP|LED_BUILTIN|A\d+\Z")
+COMPARING = frozenset({"==", "!=", "<", ">", "<=", ">=", "&&", "||"})
+NUMBER_RANKS = ("int", "long", "float", "double")
+
+
+class Type(msgspec.Struct, frozen=True):
+    """A type as the language writes it: `const char *names[4]` is Type("const char", 1, ("4",))."""
+
+    base: str
+    pointers: int = 0
+    dimensions: tuple[str, ...] = ()
+    reference: bool = False
+
+    @property
+    def is_number(self) -> bool:
+        """True for a plain number."""
+        return not self.pointers and not self.dimensions and self.base in NUMBER_RANKS
+
+    def element(self) -> Type | None:
+        """The type of one element of an array (or of what a pointer points at)."""
+        if self.dimensions:
+            return msgspec.structs.replace(self, dimensions=self.dimensions[1:])
+        if self.pointers:
+            return msgspec.structs.replace(self, pointers=self.pointers - 1)
+        return None
+
+
+def type_of_name(file: ProgramFile, name: str, scope: int) -> Type | None:
+    """The type with which `name` is declared in `scope`; None where it is declared otherwise than once."""
+    names, tree = file.names, file.tree
+    found = set()
+    for i in names.nodes:
+        if tree.text[i] == name and names.scope[i] == scope and names.role[i] in WRITES:
+            declared = declared_type(file, i)
+            if declared is not None:
+                found.add(declared)
+    return found.pop() if len(found) == 1 else None
+
+
+def declared_type(file: ProgramFile, node: int) -> Type | None:
+    """The type that the declaration of the name at `node` gives it; None where it stands in none."""
+    tree = file.tree
+    pointers, dimensions, reference = 0, [], False
+    child, parent = node, tree.parent[node]
+    value = None
+    while tree.kind[parent] in {"pointer_declarator", "array_declarator", "reference_declarator", "declarator"}:
+        kind = tree.kind[parent]
+        if kind == "pointer_declarator":
+            pointers += 1
+        elif kind == "reference_declarator":
+            reference = True
+        elif kind == "array_declarator":
+            size = tree.child(parent, "size")
+            dimensions.append(tree.source_of(size) if size is not None else "")
+        else:
+            if tree.field[child] != "left":
+                return None
+            value = tree.child(parent, "right")
+            dimensions += _bracket_pairs(tree, parent)
+        child, parent = parent, tree.parent[parent]
+    if tree.kind[parent] not in DECLARATIONS:
+        return None
+    base = _base(tree, parent)
+    if base in UNTOLD:
+        return type_of_expression(file, value) if value is not None else None
+    if not base:
+        return None
+    while base.endswith("[]"):
+        base = base[:-2].rstrip()
+        dimensions.append("")
+    return Type(base, pointers, tuple(dimensions), reference)
+
+
+def _bracket_pairs(tree: Tree, declarator: int) -> list[str]:
+    """`int u[]` with the brackets behind the name."""
+    return [
+        ""
+        for child in tree.children(declarator)
+        if tree.kind[child] == "dimensions"
+        for part in tree.children(child)
+        if tree.text[part] == "["
+    ]
+
+
+def _base(tree: Tree, declaration: int) -> str:
+    """The words of a declaration's type, without those that do not belong to the value."""
+    words: list[str] = []
+    for child in tree.children(declaration):
+        if tree.field[child] in {"left", "declarator", "name", "right", "parameters"} or tree.kind[child] in {
+            "declarator",
+            "parameters",
+        }:
+            break
+        if tree.text[child] in {"for", "foreach", "("}:
+            continue
+        words += [w for t in tree.leaf_texts(child) for w in t.split()]
+    return " ".join(w for w in words if w not in NOT_OF_THE_VALUE or (w == "const" and "char" in words))
+
+
+def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
+    """What a function gives back; None where that is not in sight."""
+    tree = file.tree
+    words: list[str] = []
+    pointers = 0
+    for child in tree.children(procedure.node):
+        if tree.field[child] == "name":
+            break
+        if tree.text[child] == "*":
+            pointers += 1
+        else:
+            words += [w for t in tree.leaf_texts(child) for w in t.split()]
+    base = " ".join(w for w in words if w not in NOT_OF_THE_VALUE or (w == "const" and "char" in words))
+    dimensions = []
+    while base.endswith("[]"):
+        base = base[:-2].rstrip()
+        dimensions.append("")
+    return Type(base, pointers, tuple(dimensions)) if base else None
+
+
+def type_of_expression(file: ProgramFile, node: int) -> Type | None:
+    """The type of a value: of a literal, a variable, an element, plain arithmetic, a call of the program's own."""
+    tree, language = file.tree, file.language
+    kind, text = tree.kind[node], tree.text[node]
+    if kind == "integer":
+        return Type("int") if abs(int(text)) <= WIDEST_INT.get(language.id, 2**31 - 1) else None
+    if kind == "float":
+        return _number_type(text)
+    if kind in language.strings:
+        base = TEXT_TYPES.get(language.id)
+        return Type(base) if base else Type("const char", 1)
+    if kind == "character":
+        return Type("char")
+    if kind in {"true", "false"}:
+        return Type(TRUTH_TYPES.get(language.id, "bool"))
+    if kind == language.name:
+        return _type_of_variable(file, node)
+    if kind in language.parentheses or kind == "unary_operator":
+        inner = [c for c in tree.children(node) if tree.text[c] not in {"(", ")", "-", "+"}]
+        return type_of_expression(file, inner[0]) if len(inner) == 1 else None
+    if kind == "subscript":
+        value = tree.child(node, "value")
+        whole = type_of_expression(file, value) if value is not None else None
+        return whole.element() if whole else None
+    if kind == "binary_operator":
+        return _type_of_operation(file, node)
+    if kind == language.call:
+        return _type_of_call(file, node)
+    return None
+
+
+def _number_type(text: str) -> Type | None:
+    if re.fullmatch(r"-?\d*\.\d*(?:[eE][-+]?\d+)?", text):
+        return Type("double")
+    if re.fullmatch(r"-?\d*\.\d*[fF]", text):
+        return Type("float")
+    return Type("long") if re.fullmatch(r"-?[1-9]\d*[lL]", text) else None
+
+
+def _type_of_variable(file: ProgramFile, node: int) -> Type | None:
+    name = file.tree.text[node]
+    owner = file.names.owner(node)
+    if owner >= 0:
+        return type_of_name(file, name, owner)
+    if file.language.id == "arduino" and BOARD_CONSTANTS.fullmatch(name):
+        return Type("int")
+    for text, kind in zip(file.tree.text, file.tree.kind, strict=True):
+        if kind == "preprocessor" and re.match(rf"#\s*define\s+{re.escape(name)}\s+-?[1-9]?\d+\s*(?://.*)?\Z", text):
+            return Type("int")
+    return None
+
+
+def _type_of_operation(file: ProgramFile, node: int) -> Type | None:
+    tree = file.tree
+    left, right = tree.child(node, "left"), tree.child(node, "right")
+    operator = next((tree.text[c] for c in tree.children(node) if tree.field[c] == "operator"), "")
+    if left is None or right is None:
+        return None
+    if operator in COMPARING:
+        return None if file.language.id == "c" else Type(TRUTH_TYPES.get(file.language.id, "bool"))
+    one, other = type_of_expression(file, left), type_of_expression(file, right)
+    text = TEXT_TYPES.get(file.language.id)
+    if operator == "+" and text and Type(text) in (one, other):
+        return Type(text)
+    if one is None or other is None or operator not in {"+", "-", "*", "/", "%"}:
+        return None
+    if one.is_number and other.is_number:
+        return max(one, other, key=lambda t: NUMBER_RANKS.index(t.base))
+    return None
+
+
+def _type_of_call(file: ProgramFile, node: int) -> Type | None:
+    callee = file.tree.child(node, file.language.callee_field)
+    if callee is None or file.tree.kind[callee] != file.language.name:
+        return None
+    found = [p for p in file.procedures if p.node and p.name == file.tree.text[callee]]
+    given = result_type(file, found[0]) if len(found) == 1 else None
+    return given if given and given.base != "void" else None
+
+
+def is_reference_like(kind: Type, language: str) -> bool:
+    """True where handing the value on hands on the thing itself, or a copy of a plain value that nothing can
+    tell from it: numbers, pointers, arrays, and all objects of languages that hand on references."""
+    plain = {"int", "long", "short", "byte", "char", "float", "double", "bool", "boolean", "word", "size_t", "uint8_t"}
+    words = set(kind.base.split()) - {"const", "unsigned", "signed", "long"}
+    return bool(kind.pointers or kind.dimensions) or words <= plain or language in {"java", "csharp"}

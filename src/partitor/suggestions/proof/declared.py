@@ -1,0 +1,292 @@
+"""What the proof must know where variables are declared: their extents, their types, counting loops, arrays.
+
+Names are looked up by procedure, not by block. That is the whole truth only where no name is declared
+so that one use could mean either of two variables, which `require_simple_scopes` makes sure of.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from ...program.names import Role
+from ...program.program import ProgramFile
+from ...program.types import Type, declared_type, result_type, type_of_expression, type_of_name
+from .folding import Term, integer_value
+from .terms import is_literal, term_of
+from .verdict import Refused
+
+NEW_ARRAYS = frozenset({"array_creation_expression", "implicit_array_creation_expression"})
+MOST_TURNS = 5000
+NARROW = frozenset({"byte", "short", "char", "sbyte", "ushort", "uint", "ulong"})
+
+
+def require_simple_scopes(file: ProgramFile, scope: int) -> None:
+    """Every use of a variable of `scope` lies in the extent of exactly one of its declarations."""
+    if ("simple", scope) not in file.derived:
+        file.derived["simple", scope] = _not_simple(file, scope)
+    wrong = file.derived["simple", scope]
+    if wrong:
+        raise Refused(f"{wrong} means different variables in different places")
+
+
+def _not_simple(file: ProgramFile, scope: int) -> str:
+    names, tree = file.names, file.tree
+    extents: dict[str, list[tuple[int, int]]] = {}
+    uses: dict[str, list[int]] = {}
+    for i in names.nodes:
+        if names.role[i] > Role.PARAMETER or names.owner(i) != scope:
+            continue
+        name = tree.text[i]
+        uses.setdefault(name, []).append(i)
+        if names.scope[i] == scope and names.declared_at(i):
+            extents.setdefault(name, []).append(_extent(file, i, scope))
+    for name, found in uses.items():
+        known = list(dict.fromkeys(extents.get(name, [])))
+        if scope == 0 and not known:
+            continue
+        if any(sum(a <= use < b for a, b in known) != 1 for use in found):
+            return name
+    return ""
+
+
+def _extent(file: ProgramFile, node: int, scope: int) -> tuple[int, int]:
+    """From a declaration to the end of the block, loop or handler around it; the whole procedure for parameters,
+    definitions and for what `var` declares."""
+    tree, language = file.tree, file.language
+    whole = (scope, tree.end[scope])
+    if file.names.role[node] is Role.PARAMETER:
+        return whole
+    start = node
+    for parent in file.parents(node):
+        kind = tree.kind[parent]
+        if kind in language.procedures | language.classes | language.fields:
+            return whole
+        if kind == "declaration" and not language.typed and any(tree.text[c] == "var" for c in tree.children(parent)):
+            return whole
+        if kind in language.blocks and scope == 0 and parent == 0:
+            return whole
+        if kind in language.blocks or kind in {"counting_loop", "for_statement", "except_clause"}:
+            return (start, tree.end[parent])
+        start = parent if kind in {"declaration", "declarator"} else start
+    return whole
+
+
+def require_free_standing(file: ProgramFile, segment: Sequence[int], scope: int) -> None:
+    """Nothing declared in the copies is used outside them, where a loop's block would hide it."""
+    require_simple_scopes(file, scope)
+    if not segment:
+        return
+    names, tree = file.names, file.tree
+    start, stop = segment[0], tree.end[segment[-1]]
+    mine = {tree.text[i] for i in names.within(start, stop) if names.scope[i] == scope and names.declared_at(i)}
+    for i in names.nodes:
+        if tree.text[i] in mine and not start <= i < stop and names.owner(i) == scope and i > stop:
+            raise Refused(f"{tree.text[i]} is declared in the copies and used after them")
+    for node in range(start, stop):
+        if tree.kind[node] in {"goto_statement", "labeled_statement", "preprocessor"} or tree.text[node] == "static":
+            raise Refused("the copies hold a label, a jump, or something that is kept from call to call")
+
+
+def counted(file: ProgramFile, loop: int) -> tuple[str, list[int]]:
+    """The variable of a counting loop and the numbers it runs through. Raises Refused for any other loop."""
+    tree = file.tree
+    initializer, test, update = (tree.child(loop, f) for f in ("initializer", "condition", "update"))
+    if initializer is None or test is None or update is None or tree.kind[initializer] != "declaration":
+        raise Refused("the loop has an unusual form")
+    name, value = _only_declarator(file, initializer)
+    if value is None:
+        raise Refused("the loop has an unusual form")
+    first = integer_value(term_of(file, value))
+    condition = term_of(file, test)
+    step = _step(term_of(file, update), name)
+    variable = ("identifier", name)
+    if condition[0] != "binary_operator" or len(condition) != 4 or condition[1] != variable or first is None:
+        raise Refused("the loop has an unusual form")
+    operator, bound = condition[2], condition[3]
+    limit = integer_value(bound) if isinstance(bound, tuple) else None
+    if limit is None or step is None or not isinstance(operator, tuple):
+        raise Refused("the loop does not count between plain numbers")
+    numbers = _numbers(first, str(operator[1]), limit, step)
+    kind = _type_at(file, initializer, name)
+    if kind is not None:
+        fits = {"int": 2**15 - 1 if file.language.id == "arduino" else 2**31 - 1, "byte": 255}.get(kind.base)
+        last = numbers[-1] + step
+        if fits is None or kind.pointers or kind.dimensions or max(map(abs, (*numbers, last, limit))) > fits:
+            raise Refused("the loop's numbers do not fit its variable")
+        if kind.base == "byte" and (file.language.id != "arduino" or min(*numbers, last, limit) < 0):
+            raise Refused("the loop's numbers do not fit its variable")
+    return name, numbers
+
+
+def _numbers(first: int, operator: str, limit: int, step: int) -> list[int]:
+    tests = {"<": int.__lt__, "<=": int.__le__, ">": int.__gt__, ">=": int.__ge__}
+    if operator not in tests or step == 0:
+        raise Refused("the loop has an unusual form")
+    numbers = []
+    while tests[operator](first, limit):
+        numbers.append(first)
+        first += step
+        if len(numbers) > MOST_TURNS:
+            raise Refused("the loop runs too often")
+    if not numbers:
+        raise Refused("the loop never runs")
+    return numbers
+
+
+def _step(term: Term, name: str) -> int | None:
+    variable = ("identifier", name)
+    if term[0] == "update" and len(term) == 3 and variable in term:
+        return 1 if ("++", "++") in term else -1
+    if term[0] == "augmented_assignment" and len(term) == 4 and term[1] == variable:
+        number = integer_value(term[3]) if isinstance(term[3], tuple) else None
+        sign = {("+=", "+="): 1, ("-=", "-="): -1}.get(term[2])  # type: ignore[call-overload]
+        return None if number is None or sign is None else int(sign) * number
+    return None
+
+
+def require_own_variable(file: ProgramFile, loop: int) -> None:
+    """A loop over values declares its variable, of the values' own type."""
+    tree = file.tree
+    if not any(tree.field[c] in {"kind", "type"} for c in tree.children(loop)):
+        raise Refused("the loop's variable is not its own")
+    if any(tree.text[c] == "in" for c in tree.children(loop)) and not file.language.typed:
+        raise Refused("the loop runs through positions, not values")
+    if file.language.typed:
+        target, values = tree.child(loop, "left"), tree.child(loop, "right")
+        kind = declared_type(file, target) if target is not None else None
+        listed = next((c for c in range(values or loop, tree.end[loop]) if tree.kind[c] == "list"), None)
+        if kind is None or listed is None or values is None or tree.kind[values] not in NEW_ARRAYS:
+            raise Refused("the loop's values are not in sight")
+        _require_all_of(file, listed, kind)
+
+
+def only_name(file: ProgramFile, statement: int) -> str:
+    """The one variable that a declaration declares; "" for anything else."""
+    if file.tree.kind[statement] != "declaration":
+        return ""
+    try:
+        return _only_declarator(file, statement)[0]
+    except Refused:
+        return ""
+
+
+def _only_declarator(file: ProgramFile, declaration: int) -> tuple[str, int | None]:
+    """(name, value node) of a declaration of one variable."""
+    tree = file.tree
+    found = [i for i in file.names.within(declaration, tree.end[declaration]) if file.names.declared_at(i)]
+    if len(found) != 1:
+        raise Refused("several variables are declared at once")
+    declarator = next((p for p in file.parents(found[0]) if tree.kind[p] == "declarator" and p > declaration), None)
+    return tree.text[found[0]], tree.child(declarator, "right") if declarator is not None else None
+
+
+def _type_at(file: ProgramFile, declaration: int, name: str) -> Type | None:
+    if not file.language.typed:
+        return None
+    names = file.names
+    node = next(i for i in names.within(declaration, file.tree.end[declaration]) if file.tree.text[i] == name)
+    return declared_type(file, node)
+
+
+def table_of(after: ProgramFile, declaration: int, follows: int | None) -> Term:
+    """The values of a list that is declared before a loop, as ("table", value, …)."""
+    tree = after.tree
+    name, value = _only_declarator(after, declaration)
+    if value is None or follows is None:
+        raise Refused("a list that the loop needs has no values")
+    listed = value
+    if tree.kind[value] in NEW_ARRAYS:
+        listed = next((c for c in tree.children(value) if tree.kind[c] == "list"), value)
+    if tree.kind[listed] != "list":
+        raise Refused("a list that the loop needs is not in sight")
+    if after.language.typed:
+        kind = _type_at(after, declaration, name)
+        element = kind.element() if kind and kind.dimensions in {("",)} else None
+        if element is None:
+            raise Refused("a list that the loop needs has no plain type")
+        _require_all_of(after, listed, element)
+    terms = tuple(term_of(after, c) for c in tree.children(listed) if tree.text[c] not in {"[", "]", "{", "}", ","})
+    for term in terms:
+        if not is_literal(term) and term[0] != "identifier":
+            raise Refused("a value in a list is worked out on the spot")
+    return ("table", *terms)
+
+
+def _require_all_of(file: ProgramFile, listed: int, kind: Type) -> None:
+    """Every value of a list is of the type exactly, so that taking it from the list changes nothing."""
+    tree = file.tree
+    for child in tree.children(listed):
+        if tree.text[child] in {"{", "}", "[", "]", ","}:
+            continue
+        if type_of_expression(file, child) != kind:
+            raise Refused("a value in a list is of another type than the list")
+
+
+def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
+    """A variable may not stand where the language wants the constant itself."""
+    tree = file.tree
+    for hole in holes:
+        below = hole
+        for parent in file.parents(hole):
+            kind = tree.kind[parent]
+            if kind == "array_declarator" or (kind == "case_clause" and tree.field[below] == "value"):
+                raise Refused("a constant is wanted where a variable would stand")
+            if kind == "sizeof_expression" or (kind == file.language.call and _is_macro(file, parent)):
+                raise Refused("a macro would be given a variable")
+            if kind == "declarator":
+                _require_wide_enough(file, parent)
+            if kind == "assignment" and file.language.methods:
+                left = tree.child(parent, "left")
+                given = type_of_expression(file, left) if left is not None else None
+                if given is not None and given.base in NARROW:
+                    raise Refused("a variable is too wide for what it is given to")
+            below = parent
+
+
+def _is_macro(file: ProgramFile, call: int) -> bool:
+    name = file.called_name(call)
+    return file.language.struct_values and (name == "F" or (len(name) > 2 and name.isupper()))
+
+
+def _require_wide_enough(file: ProgramFile, declarator: int) -> None:
+    tree = file.tree
+    left = tree.child(declarator, "left")
+    if left is None:
+        return
+    if tree.kind[left] == "array_declarator":
+        right = tree.child(declarator, "right")
+        if right is not None and tree.kind[right] != "list":
+            raise Refused("an array would be given a variable")
+        return
+    kind = declared_type(file, left) if tree.text[left] else None
+    if kind is not None and file.language.methods and kind.base in NARROW and not kind.dimensions:
+        raise Refused("a variable is too wide for what it is given to")
+
+
+def require_same_type(before: ProgramFile, after: ProgramFile, original: tuple[str, int], own: tuple[str, int]) -> None:
+    """The function's variable is of the type of the variable that it stands for: (name, scope) each."""
+    one, other = type_of_name(before, *original), type_of_name(after, *own)
+    if one is None or other is None or _handed(one) != _handed(other):
+        raise Refused(f"{own[0]} is of another type than {original[0]}")
+
+
+def require_argument_type(file: ProgramFile, argument: int, parameter: str, scope: int) -> None:
+    """What a call gives is exactly of the parameter's type."""
+    given, wanted = type_of_expression(file, argument), type_of_name(file, parameter, scope)
+    if given is None or wanted is None or _handed(given) != _handed(wanted):
+        raise Refused(f"what is given for {parameter} is of another type, or its type is not in sight")
+
+
+def require_result(file: ProgramFile, function: int, returned: Sequence[str]) -> None:
+    """The function's result type is that of what it returns."""
+    procedure = next(p for p in file.procedures if p.node == function)
+    given = result_type(file, procedure)
+    wanted = type_of_name(file, returned[0], function) if returned else Type("void")
+    if len(returned) > 1 or given is None or wanted is None or (given != wanted and _handed(given) != wanted):
+        raise Refused("the function gives back another type than it says")
+
+
+def _handed(kind: Type) -> Type:
+    """A type as it arrives in a function: an array without its length, a record by reference or not."""
+    dimensions = ("", *kind.dimensions[1:]) if kind.dimensions else ()
+    return Type(kind.base, kind.pointers, dimensions)

@@ -1,0 +1,206 @@
+"""What constant expressions come to, language by language: the little arithmetic that expanding needs.
+
+Only expressions into which a suggestion's values were put are folded. What a language might work out
+otherwise (an overflow, a division, a text it cannot join) stays as it is, and so matches nothing.
+"""
+
+from __future__ import annotations
+
+import ast
+import re
+
+import msgspec
+
+from ...program.names import UNBOUND
+from ...program.program import ProgramFile
+
+Term = tuple[object, ...]
+ESCAPES = {"n": "\n", "t": "\t", "\\": "\\", '"': '"', "'": "'", "r": "\r"}
+
+
+class Meaning(msgspec.Struct, frozen=True):
+    """How a language reckons with what is in sight."""
+
+    language: str = "python"
+    widest: int | None = None
+    """The largest whole number that its plain arithmetic holds; None: no bound."""
+    joins_texts: bool = True
+    joins_numbers: bool = False
+    """A text plus a number is a text."""
+    printf: bool = False
+    """`printf` with a constant for `%d` prints it as if it stood in the text."""
+
+
+PYTHON = Meaning()
+MEANINGS = {
+    "python": PYTHON,
+    "javascript": Meaning("javascript", 2**53 - 1, True, True),
+    "typescript": Meaning("typescript", 2**53 - 1, True, True),
+    "java": Meaning("java", 2**31 - 1, True, True),
+    "csharp": Meaning("csharp", 2**31 - 1, True, True),
+    "c": Meaning("c", 2**31 - 1, False, False, True),
+    "cpp": Meaning("cpp", 2**31 - 1, False, False, True),
+    "arduino": Meaning("arduino", 2**15 - 1, False, False),
+}
+
+
+def meaning_of(file: ProgramFile) -> Meaning:
+    """The meaning of a file's language, as far as the file leaves the language's names alone."""
+    meaning = MEANINGS[file.language.id]
+    if meaning.printf and file.names.owner_of("printf", 0) != UNBOUND:
+        return msgspec.structs.replace(meaning, printf=False)
+    return meaning
+
+
+def string_value(text: str, language: str = "python") -> str | None:
+    """The value of a plain string literal; None for bytes, broken or formatted ones.
+
+    >>> string_value("'a'", "javascript"), string_value('"a\\\\x41"', "c")
+    ('a', None)
+    """
+    if language != "python":
+        return _plain_text(text)
+    if text[:1] not in "'\"rRuU":
+        return None
+    try:
+        value = ast.literal_eval(text)
+    except (ValueError, SyntaxError, MemoryError, RecursionError):
+        return None
+    return value if isinstance(value, str) else None
+
+
+def _plain_text(text: str) -> str | None:
+    """A text between equal quotes with none but the common escapes."""
+    if (
+        len(text) < 2
+        or text[0] != text[-1]
+        or text[0] not in "'\"`"
+        or text[0] in text[1:-1].replace("\\" + text[0], "")
+    ):
+        return None
+    return _unescaped(text[1:-1])
+
+
+def _unescaped(inner: str) -> str | None:
+    if any(c not in ESCAPES for c in re.findall(r"\\(.)", inner, re.DOTALL)):
+        return None
+    return re.sub(r"\\(.)", lambda m: ESCAPES[m.group(1)], inner)
+
+
+def integer_value(term: Term) -> int | None:
+    """The number of an integer term."""
+    if term[0] == "integer" and isinstance(term[1], int):
+        return term[1]
+    return None
+
+
+def fold(term: Term, meaning: Meaning) -> Term:
+    """The constant that a term comes to, or the term."""
+    if term[0] == "binary_operator" and len(term) == 4:
+        return _operation(term, meaning)
+    if term[0] == "string":
+        return _formatted(term) if meaning.language == "python" else _template(term)
+    if meaning.language == "python" and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "str"):
+        arguments = _inner(term[2])
+        if len(arguments) == 4 and arguments[0] == "argument_list":
+            number = integer_value(_inner(arguments[2]))
+            if number is not None:
+                return ("str", str(number))
+    if meaning.printf and term[0] == "argument_list" and len(term) > 4:
+        return _printed(term)
+    return term
+
+
+def _operation(term: Term, meaning: Meaning) -> Term:
+    left, operator, right = _inner(term[1]), _inner(term[2]), _inner(term[3])
+    a, b = integer_value(left), integer_value(right)
+    symbol = operator[0]
+    if a is not None and b is not None:
+        return _arithmetic(term, a, symbol, b, meaning)
+    if symbol != "+" or not meaning.joins_texts:
+        return term
+    if left[0] == right[0] == "str":
+        return ("str", str(left[1]) + str(right[1]))
+    if meaning.joins_numbers and {left[0], right[0]} == {"str", "integer"}:
+        return ("str", str(left[1]) + str(right[1]))
+    return term
+
+
+def _arithmetic(term: Term, a: int, symbol: object, b: int, meaning: Meaning) -> Term:
+    if symbol in {"//", "%"}:
+        if meaning.language != "python" or b == 0:
+            return term
+        return ("integer", a // b if symbol == "//" else a % b)
+    if symbol not in {"+", "-", "*"}:
+        return term
+    result = a + b if symbol == "+" else a - b if symbol == "-" else a * b
+    if meaning.widest is not None and max(abs(a), abs(b), abs(result)) > meaning.widest:
+        return term
+    return ("integer", result)
+
+
+def _formatted(term: Term) -> Term:
+    """A formatted string whose every gap is a plain constant is a plain string."""
+    start = _inner(term[1])
+    if str(start[1]).lower().rstrip("'\"") != "f":
+        return term
+    value = ""
+    for part in term[2:-1]:
+        part = _inner(part)
+        if part[0] == "string_content":
+            decoded = _formatted_text(str(part[1]), str(start[1]))
+            if decoded is None:
+                return term
+            value += decoded
+        else:
+            constant = _constant_gap(part)
+            if constant is None:
+                return term
+            value += constant
+    return ("str", value)
+
+
+def _template(term: Term) -> Term:
+    """A text between backticks whose every gap is a plain constant."""
+    if len(term) < 3 or _inner(term[1])[1] != "`":
+        return term
+    value = ""
+    for part in term[2:-1]:
+        part = _inner(part)
+        text = _unescaped(str(part[1])) if part[0] == "string_content" else _constant_gap(part)
+        if text is None:
+            return term
+        value += text
+    return ("str", value)
+
+
+def _constant_gap(part: Term) -> str | None:
+    if part[0] != "interpolation" or len(part) != 4:
+        return None
+    inner = _inner(part[2])
+    number = integer_value(inner)
+    if number is not None:
+        return str(number)
+    return str(inner[1]) if inner[0] == "str" else None
+
+
+def _formatted_text(text: str, start: str) -> str | None:
+    quotes = start[1:]
+    return string_value(quotes + text.replace("{{", "{").replace("}}", "}") + quotes)
+
+
+def _printed(term: Term) -> Term:
+    """`("gate %d", 3)` as `("gate 3")`: every gap a plain whole number, nothing else to print."""
+    text, values = _inner(term[2]), [integer_value(_inner(part)) for part in term[3:-1]]
+    if text[0] != "str" or any(v is None for v in values):
+        return term
+    parts = str(text[1]).split("%d")
+    if len(parts) != len(values) + 1 or any("%" in part for part in parts):
+        return term
+    joined = parts[0] + "".join(f"{v}{part}" for v, part in zip(values, parts[1:], strict=True))
+    return ("argument_list", term[1], ("str", joined), term[-1])
+
+
+def _inner(term: object) -> Term:
+    assert isinstance(term, tuple)
+    return term

@@ -1,0 +1,46 @@
+"""The types of what a suggestion introduces, in languages that name them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..errors import CannotWrite
+from ..program.program import ProgramFile
+from ..program.types import Type, is_reference_like, type_of_expression, type_of_name
+from ..repeats.slots import Column, Copy
+
+
+def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
+    """The one type of all values of a column; None in languages without types. Raises CannotWrite where the
+    values are of different types, or of one that is not in sight."""
+    file = copies[0].file
+    if not file.language.typed:
+        return None
+    spot = column.spots[0]
+    if spot.group >= 0:
+        return Type("int")
+    found = {type_of_expression(copy.file, node) for copy, node in zip(copies, spot.nodes, strict=True)}
+    kind = found.pop() if len(found) == 1 else None
+    if kind is None:
+        raise CannotWrite(f"the type of {column.values[0]} is not in sight, or not the others'")
+    return handed_on(kind, file)
+
+
+def variable_type(file: ProgramFile, name: str, scope: int) -> Type | None:
+    """The type of a variable that is handed to a function."""
+    if not file.language.typed:
+        return None
+    kind = type_of_name(file, name, scope)
+    if kind is None:
+        raise CannotWrite(f"the type of {name} is not in sight")
+    return kind
+
+
+def handed_on(kind: Type, file: ProgramFile) -> Type:
+    """The type of a parameter that takes a value of `kind`."""
+    if not is_reference_like(kind, file.language.id):
+        if file.language.id == "c":
+            raise CannotWrite("a record would have to be handed on")
+        return Type(kind.base, kind.pointers, kind.dimensions, True)
+    dimensions = ("", *kind.dimensions[1:]) if kind.dimensions else ()
+    return Type(kind.base, kind.pointers, dimensions, kind.reference)
