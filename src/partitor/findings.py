@@ -170,7 +170,9 @@ class Remarks:
             reasons.append(f"has {size} statements (up to {limits.procedure_statements} are fine)")
         if depth > limits.nesting:
             reasons.append(f"is nested {number_word(depth)} deep (up to {number_word(limits.nesting)} is fine)")
-        subject = procedure.name or "The main program"
+        subject = procedure.name or (
+            f"The function on line {procedure.start_line}" if procedure.node else "The main program"
+        )
         suggestion = self._step_suggestion(file, procedure, limits) if too_long else None
         self.add(
             "oversized-procedure",

@@ -11,6 +11,7 @@ from partitor.check import check, program_of
 from partitor.exchange.assignment import Assignment, parse_assignment
 from partitor.exchange.report import SubmissionReport
 from partitor.languages.python.table import PYTHON
+from partitor.languages.registry import LANGUAGES
 from partitor.program.program import ProgramFile
 from partitor.reading.collect import Submission
 from partitor.repeats.find import Limits, Repeats, find_repeats
@@ -21,9 +22,26 @@ ROOT = Path(__file__).resolve().parent.parent.parent
 DEMO = ROOT / "demo" / "sluice-gates"
 
 
-def source(text: str, path: str = "main.py") -> Source:
+FILE_NAMES = {
+    "python": "main.py",
+    "javascript": "main.js",
+    "typescript": "main.ts",
+    "java": "Main.java",
+    "c": "main.c",
+    "cpp": "main.cpp",
+    "arduino": "main.ino",
+    "csharp": "Main.cs",
+}
+
+
+def source(text: str, language: str = "python") -> Source:
     """A file with this text, dedented."""
-    return Source(path, dedent(text).lstrip("\n"), "python")
+    return Source(FILE_NAMES[language], dedent(text).lstrip("\n"), language)
+
+
+def read(text: str, language: str) -> ProgramFile:
+    """A parsed file in any language."""
+    return ProgramFile(source(text, language), LANGUAGES[language])
 
 
 def file(text: str) -> ProgramFile:
@@ -36,21 +54,21 @@ def repeats(text: str, limits: Limits | None = None) -> Repeats:
     return find_repeats(program_of([source(text)]), limits or Limits(), frozenset())
 
 
-def report(text: str, assignment: str = "", **more: object) -> SubmissionReport:
+def report(text: str, assignment: str = "", language: str = "python", **more: object) -> SubmissionReport:
     """The whole report of a one-file program."""
     asked = parse_assignment(dedent(assignment)) if assignment else Assignment()
-    return check(Submission("student", (source(text),)), asked, **more)  # type: ignore[arg-type]
+    return check(Submission("student", (source(text, language),)), asked, **more)  # type: ignore[arg-type]
 
 
-def rules(text: str, assignment: str = "") -> list[str]:
+def rules(text: str, assignment: str = "", language: str = "python") -> list[str]:
     """The rules of all findings."""
-    return [f.rule for f in report(text, assignment).findings]
+    return [f.rule for f in report(text, assignment, language).findings]
 
 
-def worked(text: str) -> str:
+def worked(text: str, language: str = "python") -> str:
     """The program after the worked answer."""
-    answer = report(text).worked_answer
-    return answer.files.get("main.py", dedent(text).lstrip("\n"))
+    answer = report(text, language=language).worked_answer
+    return answer.files.get(FILE_NAMES[language], dedent(text).lstrip("\n"))
 
 
 def verdict(before: str, after: str, claim: Claim) -> Verdict:

@@ -5,6 +5,7 @@ from random import Random
 from builders import report, run, source
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec import structs
 
 from partitor.check import check
 from partitor.exchange.assignment import Assignment
@@ -131,7 +132,8 @@ def test_layout_comments_and_file_order_do_not_matter():
     kinds = [(f.rule, f.weight) for f in report(text).findings]
     assert [(f.rule, f.weight) for f in report(spaced).findings] == kinds
     assert [(f.rule, f.weight) for f in report(plain).findings] == kinds
-    one, two = source(text, "a.py"), source("def helper():\n    print(1)\n\nhelper()\n", "b.py")
+    one = structs.replace(source(text), path="a.py")
+    two = structs.replace(source("def helper():\n    print(1)\n\nhelper()\n"), path="b.py")
     first = check(Submission("x", (one, two)), Assignment())
     assert check(Submission("x", (two, one)), Assignment()) == first
 

@@ -113,6 +113,10 @@ class Writer(ABC):
     ) -> str:
         """A call, its results assigned where there are any; `declares` are the words of a declaration."""
 
+    def typed(self, variable: Variable) -> str:
+        """A variable as it is declared among parameters. Raises CannotWrite where its type is not in sight."""
+        return variable.name
+
     def declaration(self, variable: Variable) -> str:
         """A declaration of a variable without a value; "" where the language needs none."""
         return ""

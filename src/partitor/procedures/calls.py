@@ -8,7 +8,7 @@ import msgspec
 from rapidfuzz import fuzz, process
 
 from ..program.names import UNBOUND, Role
-from ..program.program import Procedure, Program, ProgramFile
+from ..program.program import Procedure, Program, ProgramFile, is_constructor
 
 
 class CallMap(msgspec.Struct, frozen=True, eq=False):
@@ -59,7 +59,9 @@ def map_calls(program: Program) -> CallMap:
 def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[ProgramFile, Procedure]]:
     """Functions that nothing mentions, where something runs at all."""
     texts = _texts(program) if _looks_names_up(program) else ""
-    runs = any(_runs_something(file) for file in program.files)
+    runs = any(_runs_something(file) for file in program.files) or any(
+        name in file.language.framework_calls for name, places in calls.defined.items() for file, _ in places
+    )
     found = []
     for name, places in calls.defined.items():
         if not name or calls.mentioned.get(name) or name in texts or _called_by_convention(name):
@@ -69,9 +71,19 @@ def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[Program
         if not runs and name not in {entry, "main"}:
             continue
         for file, procedure in places:
+            if is_constructor(file, procedure) or (file.language.declares and _seen_from_outside(file, procedure)):
+                continue
             if not procedure.decorated and not (procedure.in_class and _has_bases(file, procedure)):
                 found.append((file, procedure))
     return found
+
+
+def _seen_from_outside(file: ProgramFile, procedure: Procedure) -> bool:
+    """A page's script may be called from the page, an operator from any expression, a nested function value
+    from wherever it is handed to."""
+    page = bool(file.names.everything & {"document", "window"}) and not file.language.typed
+    value = file.tree.kind[file.tree.parent[procedure.node]] in {"argument_list", "pair", "assignment", "dictionary"}
+    return page or value or procedure.name.startswith("operator")
 
 
 def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:
@@ -79,16 +91,27 @@ def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile,
     found = []
     for file in program.files:
         tree, language = file.tree, file.language
-        if "wildcard_import" in tree.kind:
+        if "wildcard_import" in tree.kind or (language.methods and "superclasses" in tree.field):
             continue
         for i in file.names.nodes:
             name = tree.text[i]
             called = tree.kind[tree.parent[i]] == language.call and tree.field[i] == language.callee_field
             if not called or name in language.builtins or file.names.role[i] is not Role.READ:
                 continue
-            if file.names.owner(i) == UNBOUND:
+            if file.names.owner(i) != UNBOUND:
+                continue
+            if not language.declares:
                 found.append((file, i, name, nearest(name, [*calls.defined, *language.builtins])))
+            elif name not in calls.defined:
+                # Libraries hold more than any list of ours: only what looks like a slip is one.
+                meant = nearest(name, [n for n in (*calls.defined, *language.builtins) if n], SLIP_OF_THE_HAND)
+                if meant:
+                    found.append((file, i, name, meant))
     return found
+
+
+SLIP_OF_THE_HAND = 84
+"""Likeness (0 to 100) of an unknown name to a known one from which it is taken for a slip."""
 
 
 def nearest(name: str, known: list[str], least: float = 70) -> str:
@@ -103,12 +126,25 @@ def redefined(program: Program) -> list[tuple[ProgramFile, list[Procedure]]]:
     """Functions that share a name in one statement list, so that only the last is kept."""
     found = []
     for file in program.files:
-        groups: dict[tuple[int, str], list[Procedure]] = defaultdict(list)
+        groups: dict[tuple[int, str, str], list[Procedure]] = defaultdict(list)
         for procedure in file.procedures[1:]:
-            if not procedure.decorated:
-                groups[file.tree.parent[procedure.node], procedure.name].append(procedure)
+            if not procedure.decorated and procedure.name:
+                holder = file.tree.parent[procedure.node]
+                if file.tree.kind[holder] in {"declarator", "assignment", "pair"}:
+                    continue
+                groups[holder, procedure.name, _signature(file, procedure)].append(procedure)
         found += [(file, group) for group in groups.values() if len(group) > 1]
     return found
+
+
+def _signature(file: ProgramFile, procedure: Procedure) -> str:
+    """What tells functions of one name apart where that is possible."""
+    named = file.tree.child(procedure.node, "name")
+    parameters = file.tree.child(procedure.node, "parameters")
+    whole = file.tree.text[named] if named is not None else ""
+    if file.language.typed and parameters is not None and file.language.id != "c":
+        return whole + " ".join(file.tree.leaf_texts(parameters))
+    return whole
 
 
 def _texts(program: Program) -> str:

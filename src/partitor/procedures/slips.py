@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 
 from ..program.names import Role
-from ..program.program import Block, Procedure, ProgramFile
+from ..program.program import Block, Procedure, ProgramFile, is_constructor
 from .calls import CallMap
+from .counting import wrong_counting
 
 VAGUE = re.compile(
     r"(func|function|fun|proc|procedure|method|foo|bar|baz|stuff|thing|things|do_?it|do_?stuff|do_?thing|"
@@ -20,7 +21,14 @@ def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure
     found = []
     tree, names, language = file.tree, file.names, file.language
     for procedure in file.procedures[1:]:
-        free = not (procedure.in_class or procedure.decorated or procedure.name in calls.as_value)
+        free = not (procedure.decorated or procedure.name in calls.as_value or not procedure.name)
+        if language.methods:
+            holder = tree.child(procedure.parent, "superclasses") if procedure.in_class else None
+            free = free and holder is None and tree.kind[tree.parent[tree.parent[procedure.node]]] in language.classes
+        elif procedure.in_class or (language.declares and not _stands_alone(file, procedure)):
+            free = False
+        if procedure.name in language.framework_calls or is_constructor(file, procedure):
+            free = False
         if not free or _is_placeholder(file, procedure):
             continue
         inside = names.within(procedure.node, tree.end[procedure.node])
@@ -37,6 +45,12 @@ def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure
         if unread:
             found.append((procedure, unread))
     return found
+
+
+def _stands_alone(file: ProgramFile, procedure: Procedure) -> bool:
+    """A definition, or the value of a constant; not a value that is handed on as it stands."""
+    parent = file.tree.kind[file.tree.parent[procedure.node]]
+    return parent in file.language.blocks or parent == "declarator"
 
 
 def _is_placeholder(file: ProgramFile, procedure: Procedure) -> bool:
@@ -76,18 +90,29 @@ def vague_names(file: ProgramFile, required: frozenset[str]) -> list[tuple[Proce
     found = []
     for procedure in file.procedures[1:]:
         name = procedure.name
-        if name in required or not name or name.startswith("__") or procedure.in_class:
+        methods = file.language.methods
+        if name in required or not name or name.startswith("__") or (procedure.in_class and not methods):
+            continue
+        if is_constructor(file, procedure) or name in file.language.framework_calls:
             continue
         if VAGUE.match(name) or (len(name.strip("_")) == 1):
             found.append((procedure, "does not say what the function does"))
-        elif name[0].isupper():
+        elif name[0].isupper() and _names_begin_small(file, procedure):
             found.append((procedure, "begins with a capital, as only classes do"))
     return found
 
 
+def _names_begin_small(file: ProgramFile, procedure: Procedure) -> bool:
+    """True in languages whose functions begin with a small letter, but for those that make objects."""
+    if file.language.id in {"c", "cpp", "csharp"}:
+        return False
+    kinds = file.tree.kind[procedure.node : file.tree.end[procedure.node]]
+    return not (file.language.declares and not file.language.typed and "this" in kinds)
+
+
 def undocumented(file: ProgramFile) -> list[Procedure]:
     """Functions without a documentation string and without a comment above or at their head."""
-    alone = {c.line for c in file.tree.comments if c.alone}
+    alone = {c.last_line for c in file.tree.comments if c.alone}
     found = []
     for procedure in file.procedures[1:]:
         block = file.body_of(procedure)
@@ -96,7 +121,7 @@ def undocumented(file: ProgramFile) -> list[Procedure]:
         head = file.tree.start_line(procedure.node)
         first_line = file.tree.start_line(first) if first is not None else head
         commented = procedure.start_line - 1 in alone or any(head <= c.line <= first_line for c in file.tree.comments)
-        if not (documented or commented or procedure.name.startswith("__")):
+        if not (documented or commented or procedure.name.startswith("__") or not procedure.name):
             found.append(procedure)
     return found
 
@@ -110,11 +135,37 @@ def loose_statements(file: ProgramFile, entry: str) -> list[int]:
             continue
         if _is_entry_guard(file, s) or _calls_only(file, s, entry):
             continue
+        if language.declares and (_declares_only(file, s) or _hands_on_a_function(file, s)):
+            continue
         value = tree.child(s, "right") if tree.kind[s] == "assignment" else None
         if value is not None and language.call not in tree.kind[value : tree.end[value]]:
             continue
         loose.append(s)
     return loose
+
+
+def _declares_only(file: ProgramFile, statement: int) -> bool:
+    """A declaration of constants, or of variables whose first values nothing has to be called for."""
+    tree = file.tree
+    if tree.kind[statement] != "declaration":
+        return False
+    constant = any(tree.text[c] == "const" for c in tree.children(statement))
+    return constant or file.language.typed or file.language.call not in tree.kind[statement : tree.end[statement]]
+
+
+def _hands_on_a_function(file: ProgramFile, statement: int) -> bool:
+    """`button.addEventListener("click", open)`, `button.onclick = open`: what is to happen later."""
+    tree = file.tree
+    own = {p.name for p in file.procedures[1:]}
+    if tree.kind[statement] not in {file.language.call, "assignment"}:
+        return False
+    inside = range(statement, tree.end[statement])
+    handed = {"argument_list", "assignment", "pair"}
+    return any(
+        tree.kind[n] in file.language.procedures | {"lambda"}
+        or (tree.text[n] in own and tree.kind[n] == file.language.name and tree.kind[tree.parent[n]] in handed)
+        for n in inside
+    )
 
 
 def _is_entry_guard(file: ProgramFile, statement: int) -> bool:
@@ -138,6 +189,8 @@ def idle_loops(file: ProgramFile) -> list[tuple[int, str]]:
                 wrong = _empty_range(file, s) or _past_the_end(file, s)
             elif file.tree.kind[s] == "while_statement":
                 wrong = _false_at_start(file, block, position)
+            elif file.tree.kind[s] == "counting_loop":
+                wrong = wrong_counting(file, s)
             else:
                 continue
             if wrong:
@@ -256,7 +309,9 @@ def _false_at_start(file: ProgramFile, block: Block, position: int) -> str:
     tree = file.tree
     loop = block.statements[position]
     condition = tree.child(loop, "condition")
-    if condition is None or tree.kind[condition] != "comparison_operator":
+    if condition is not None and tree.kind[condition] in file.language.parentheses:
+        condition = next((c for c in tree.children(condition) if tree.text[c] not in {"(", ")"}), None)
+    if condition is None or tree.kind[condition] not in {"comparison_operator", "binary_operator"}:
         return ""
     parts = list(tree.children(condition))
     if len(parts) != 3 or not tree.text[parts[0]] or tree.kind[parts[0]] != "identifier":
@@ -281,12 +336,16 @@ def _value_just_given(file: ProgramFile, block: Block, position: int, name: str)
     tree, names = file.tree, file.names
     for s in reversed(block.statements[:position]):
         left, right = tree.child(s, "left"), tree.child(s, "right")
-        if tree.kind[s] == "assignment" and left is not None and tree.text[left] == name:
+        if tree.kind[s] == "declaration":
+            declarators = [c for c in tree.children(s) if tree.kind[c] == "declarator"]
+            if len(declarators) == 1:
+                left, right = tree.child(declarators[0], "left"), tree.child(declarators[0], "right")
+        if tree.kind[s] in {"assignment", "declaration"} and left is not None and tree.text[left] == name:
             return _whole_number(file, right) if right is not None else None
         if any(
             tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) for i in names.within(s, tree.end[s])
         ):
             return None
-        if tree.kind[s] not in {"assignment", "call"}:
+        if tree.kind[s] not in {"assignment", "call", "declaration"}:
             return None
     return None

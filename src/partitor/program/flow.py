@@ -62,6 +62,9 @@ class _Analysis:
 
     def run(self) -> Flow:
         self.always = self._names_used_elsewhere()
+        if {"labeled_statement", "goto_statement"} & set(self.tree.kind[self.scope : self.tree.end[self.scope]]):
+            # Jumps to labels are not followed: every value may be needed anywhere.
+            self.always |= frozenset(self.names.bound[self.scope])
         body = self.scope and self.tree.child(self.scope, self.language.body_field)
         if body is None:
             return Flow(self.scope, {}, {}, self.always)
@@ -166,6 +169,12 @@ class _Analysis:
         kind = tree.kind[node]
         if self.file.is_definition(node):
             return after | self._uses(node, tree.end[node])[0] | exits.on_error
+        if kind in language.blocks:
+            return self._backward(self._statements(node), after, exits)
+        if kind == "labeled_statement":
+            last = list(tree.children(node))[-1]
+            self.live[last] = after
+            return self._before(last, after, exits) | after
         if kind in language.loops:
             return self._before_loop(node, after, exits)
         if kind == "try_statement":
@@ -199,7 +208,7 @@ class _Analysis:
     def _before_switch(self, clauses: list[int], after: Set, exits: _Exits) -> Set:
         """Branches that run on into the next where nothing ends them; `break` leaves them all."""
         result = falls = after
-        inner = msgspec.structs.replace(exits, on_break=after)
+        within = msgspec.structs.replace(exits, on_break=after)
         for clause in reversed(clauses):
             ranges, blocks, _ = self._parts(clause)
             ends = any(self.tree.text[start] in {"->", "=>"} for start, _ in ranges) or any(
@@ -207,7 +216,7 @@ class _Analysis:
             )
             falls = after if ends else falls
             for block in blocks:
-                falls = self._backward(self._statements(block), falls, inner)
+                falls = self._backward(self._statements(block), falls, within)
             result |= falls | self._header(ranges)[0]
         return result
 
@@ -284,6 +293,13 @@ class _Analysis:
             return bound - self._uses(node, tree.end[node])[1]
         if self.file.is_definition(node) or kind in language.imports:
             return bound | self._direct_writes(node)
+        if kind in language.blocks:
+            return self._forward(self._statements(node), bound)
+        if kind == "labeled_statement":
+            inner = list(tree.children(node))[-1]
+            self.bound[inner] = bound
+            self._after(inner, bound)
+            return bound
         ranges, blocks, clauses = self._parts(node)
         if not blocks and not clauses:
             return bound | (self._uses(node, tree.end[node])[1] - self._without_a_value(node))
@@ -330,7 +346,7 @@ class _Analysis:
     def _without_a_value(self, statement: int) -> Set:
         """Plain variables that a statement declares and gives no value, where that leaves them without one."""
         tree, names = self.tree, self.names
-        if tree.kind[statement] != "declaration" or not self.language.typed:
+        if tree.kind[statement] != "declaration":
             return EMPTY
         return frozenset(
             tree.text[i]

@@ -90,6 +90,10 @@ def resolve_names(tree: Tree) -> Names:
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
     role = {i: _role(tree, i) for i in nodes}
+    if language.struct_values:
+        for i in _given_by_reference(tree):
+            if role.get(i) is Role.READ:
+                role[i] = Role.UPDATE
     scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
     for i in nodes:
         parent = tree.parent[i]
@@ -314,9 +318,54 @@ def _target_role(tree: Tree, node: int) -> Role:
     for binding in language.targets:
         if tree.kind[parent] == binding.kind and tree.field[child] == binding.field:
             return Role.UPDATE if binding.reads_too else Role.WRITE
-    if language.struct_values and _changes_a_record(tree, node):
+    if language.struct_values and (_changes_a_record(tree, node) or _read_into(tree, node)):
+        return Role.UPDATE
+    if language.methods and node and tree.text[node - 1] in {"ref", "out"}:
         return Role.UPDATE
     return Role.READ
+
+
+READING_CALLS = frozenset({"getline", "swap", "std::swap", "std::getline"})
+
+
+def _read_into(tree: Tree, node: int) -> bool:
+    """`stream >> x` and the like give the variable itself away."""
+    parent = tree.parent[node]
+    if tree.kind[parent] == "binary_operator" and tree.field[node] == "right":
+        return any(tree.text[c] == ">>" for c in tree.children(parent))
+    if tree.kind[parent] != "argument_list":
+        return False
+    callee = tree.child(tree.parent[parent], "function")
+    return callee is not None and tree.text[callee] in READING_CALLS
+
+
+def _given_by_reference(tree: Tree) -> set[int]:
+    """Arguments that a function of the program takes by reference, so that it may change the variable."""
+    taking: dict[str, set[int] | None] = {}
+    for node, kind in enumerate(tree.kind):
+        if kind == "prototype" and "&" in tree.text[node]:
+            taking[tree.text[node].partition("(")[0].split()[-1].lstrip("*&")] = None
+        if kind != "function_definition":
+            continue
+        name, parameters = tree.child(node, "name"), tree.child(node, "parameters")
+        if name is None or parameters is None:
+            continue
+        plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
+        places = {k for k, c in enumerate(plain) if "reference_declarator" in tree.kind[c : tree.end[c]]}
+        if places:
+            taking.setdefault(tree.text[name], places)
+    if not taking:
+        return set()
+    found: set[int] = set()
+    for node, kind in enumerate(tree.kind):
+        callee = tree.child(node, "function") if kind == "call" else None
+        arguments = tree.child(node, "arguments") if callee is not None else None
+        if callee is None or arguments is None or tree.text[callee] not in taking:
+            continue
+        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        positions = taking[tree.text[callee]]
+        found |= {c for k, c in enumerate(given) if positions is None or k in positions}
+    return found
 
 
 def _changes_a_record(tree: Tree, node: int) -> bool:

@@ -262,11 +262,12 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
         decorated = tree.kind[parent] in language.wrappers
         if decorated:
             outer = parent
+        decorated = decorated or _is_annotated(tree, node)
         around = next((p for p in file.parents(node) if tree.kind[p] in language.procedures | language.classes), 0)
         found.append(
             Procedure(
                 node,
-                tree.text[name] if name is not None else _name_by_use(tree, node),
+                tree.text[name].rpartition("::")[2] if name is not None else _name_by_use(tree, node),
                 _parameter_names(file, node),
                 tree.start_line(outer),
                 tree.end_line(node),
@@ -276,6 +277,24 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
             )
         )
     return tuple(found)
+
+
+def _is_annotated(tree: Tree, function: int) -> bool:
+    """True where a mark such as `@Override` or `export` tells that others know the function."""
+    first = next(iter(tree.children(function)), None)
+    if first is None or tree.kind[first] not in {"modifiers", "attribute_list", "modifier"}:
+        return False
+    return any(t.startswith(("@", "[")) or t == "override" for t in tree.leaf_texts(first))
+
+
+def is_constructor(file: ProgramFile, procedure: Procedure) -> bool:
+    """True for a function that makes or unmakes objects of the class whose name it has."""
+    tree = file.tree
+    named = tree.child(procedure.node, file.language.name_field)
+    parts = tree.text[named].split("::") if named is not None else []
+    holder = tree.child(procedure.parent, "name") if procedure.in_class else None
+    own = procedure.name.lstrip("~")
+    return bool(own) and (own == (tree.text[holder] if holder is not None else "") or parts[-2:-1] == [own])
 
 
 def _name_by_use(tree: Tree, function: int) -> str:

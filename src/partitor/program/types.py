@@ -13,7 +13,7 @@ from .names import WRITES
 from .program import Procedure, ProgramFile
 from .tree import Tree
 
-DECLARATIONS = frozenset({"declaration", "typed_parameter", "field", "for_statement", "function_definition"})
+DECLARATIONS = frozenset({"declaration", "typed_parameter", "field", "for_statement", "except_clause"})
 UNTOLD = frozenset({"auto", "var"})
 NOT_OF_THE_VALUE = frozenset({"const", "static", "final", "private", "public", "protected", "register", "readonly"})
 WIDEST_INT = {"arduino": 2**15 - 1}
@@ -107,12 +107,14 @@ def _base(tree: Tree, declaration: int) -> str:
     """The words of a declaration's type, without those that do not belong to the value."""
     words: list[str] = []
     for child in tree.children(declaration):
-        if tree.field[child] in {"left", "declarator", "name", "right", "parameters"} or tree.kind[child] in {
+        if tree.field[child] in {"left", "declarator", "name", "right", "parameters", "parameter"} or tree.kind[
+            child
+        ] in {
             "declarator",
             "parameters",
         }:
             break
-        if tree.text[child] in {"for", "foreach", "("}:
+        if tree.text[child] in {"for", "foreach", "(", "catch"}:
             continue
         words += [w for t in tree.leaf_texts(child) for w in t.split()]
     return " ".join(w for w in words if w not in NOT_OF_THE_VALUE or (w == "const" and "char" in words))

@@ -54,6 +54,8 @@ class Twins(msgspec.Struct, frozen=True, eq=False):
 
     procedures: tuple[tuple[ProgramFile, Procedure], ...]
     table: Table
+    elsewhere: frozenset[str] = frozenset()
+    """Names that other files of the program use."""
 
 
 class Repeats(msgspec.Struct, frozen=True, eq=False):
@@ -143,7 +145,7 @@ class _Finder:
     def _best_offset(self, sequence: _Sequence, start: int, stop: int, period: int) -> Run | None:
         """Where in a stretch the copies begin: where paragraphs begin, else as early as possible."""
         count = (stop - start) // period
-        best: tuple[tuple[int, int, int], Run] | None = None
+        best: tuple[tuple[int, int, int, int], Run] | None = None
         for offset in range((stop - start) % period + 1):
             first = start + offset
             statements = sequence.block.statements
@@ -159,7 +161,8 @@ class _Finder:
             left_over = statements[end:stop]
             rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
             heads = sum(_starts_paragraph(copy) for copy in copies)
-            rank = (heads, -len(table.columns), -offset)
+            uneven = sum(column.step() is None for column in table.columns)
+            rank = (heads, -uneven, -len(table.columns), -offset)
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
         return best[1] if best else None
@@ -267,7 +270,10 @@ class _Finder:
                 continue
             table = compare([copy for _, _, copy in members])
             if table is not None and worth_merging(table):
-                found.append(Twins(tuple((f, p) for f, p, _ in members), table))
+                elsewhere = frozenset(
+                    name for f in self.program.files if f is not members[0][0] for name in f.names.everything
+                )
+                found.append(Twins(tuple((f, p) for f, p, _ in members), table, elsewhere))
         return found
 
 
@@ -320,11 +326,17 @@ def _trimmed(table: Table) -> Table | None:
     start, stop = 0, len(copies[0].statements)
     while start < stop and _is_unlike_heading(table, copies[0].statements[start]):
         start += 1
-    while start < stop and _is_unlike_heading(table, copies[0].statements[stop - 1]):
+    while start < stop and _stays_behind(table, copies[0].statements[stop - 1]):
         stop -= 1
     if (start, stop) == (0, len(copies[0].statements)):
         return table
     return compare([Copy(c.file, c.statements[start:stop]) for c in copies]) if start < stop else None
+
+
+def _stays_behind(table: Table, statement: int) -> bool:
+    """A heading, or the jump out of the place where the copy stands, which stays there."""
+    file = table.copies[0].file
+    return file.tree.kind[statement] in file.language.leaving or _is_unlike_heading(table, statement)
 
 
 def _is_unlike_heading(table: Table, statement: int) -> bool:

@@ -17,6 +17,8 @@ from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
 
 DIGITS = re.compile(r"(\d+)")
+CODED = re.compile(r"\\[0-9xuUN]")
+"""Characters written by their number, whose digits are no numbers."""
 
 
 class Copy(msgspec.Struct, frozen=True, eq=False):
@@ -231,7 +233,7 @@ def _integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
 
 def _numbers_in_strings(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
     """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
-    if any(not t.startswith(("'", '"')) or "\\" in t for t in texts):
+    if any(not t.startswith(("'", '"')) or CODED.search(t) for t in texts):
         return []
     parts = [DIGITS.split(t) for t in texts]
     if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):

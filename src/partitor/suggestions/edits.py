@@ -43,11 +43,6 @@ def rewritten(file: ProgramFile, text: str) -> ProgramFile:
 def require_whole_lines(copies: Sequence[Copy]) -> None:
     """A copy that shares a line with other statements cannot be cut out by lines."""
     for copy in copies:
-        tree = copy.file.tree
-        for s in copy.statements:
-            first, last = tree.start_line(s), tree.end_line(s)
-            if first in copy.file.shared_lines or last in copy.file.shared_lines:
-                raise CannotWrite("several statements share a line there")
         before = copy.file.lines[copy.start_line - 1][: _column(copy)]
         if before.strip():
             raise CannotWrite("the copy begins in the middle of a line")

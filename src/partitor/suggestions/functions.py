@@ -9,7 +9,7 @@ import msgspec
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Style, Variable, Writer, leading_space
-from ..program.flow import flow_of, needed_by
+from ..program.flow import flow_of, needed_by, summaries_of
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
@@ -211,6 +211,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
         raise CannotWrite("the copies use the object they belong to")
     inputs = [n for n in _inputs(copies[0], scopes[0]) if not _only_in_slots(copies[0], n, table)]
     results = _results(copies, scopes, renames)
+    inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs])
     first_line_order = _order_of_names(copies[0])
     parameters: list[tuple[int, Variable, tuple[str, ...]]] = []
     for name in inputs:
@@ -330,6 +331,8 @@ def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[di
         if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scopes[0]
     }
     flows = {scope: flow_of(file, scope) for scope in set(scopes)}
+    if any(copy.last not in flows[scopes[k]].live_after for k, copy in enumerate(copies)):
+        raise CannotWrite("what is needed after the copies cannot be told there")
     needed = {
         name
         for k, copy in enumerate(copies)
@@ -337,6 +340,14 @@ def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[di
         if renames[k].get(name, name) in flows[scopes[k]].live_after[copy.last]
     }
     return sorted(needed, key=lambda n: order[n])
+
+
+def _kept_values(copy: Copy, scope: int, results: Sequence[str]) -> list[str]:
+    """Results that the copy does not give a value whatever happens: they may keep the one they had."""
+    certain: frozenset[str] = frozenset()
+    for summary in summaries_of(copy.file, scope, copy.statements):
+        certain |= summary.certain
+    return [name for name in results if name not in certain]
 
 
 def _order_of_names(copy: Copy) -> dict[str, int]:

@@ -46,6 +46,8 @@ def loop_candidate(run: Run) -> Candidate:
     require_whole_lines(copies)
     writer = writer_for(file)
     plan = _accumulating(accumulator) if accumulator else _plan(table, Namer(file, writer.style), writer)
+    if any(file.tree.start_line(s) in file.shared_lines for s in plan.absorbed):
+        raise CannotWrite("several statements share a line there")
     indent = leading_space(file, first.statements[0])
     body = body_lines(writer, first, plan.filled, indent + writer.style.indent, plan.absorbed)
     heading_start, heading = _heading(copies, indent, writer)
@@ -109,7 +111,11 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
         variable, first, step = namer.counter(), 0, 1
     else:
         assert driver.numbers is not None
-        variable = leading.get(driver) or namer.column(driver, table.copies)
+        variable = leading.get(driver) or (
+            namer.counting(driver, table.copies)
+            if table.copies[0].file.language.declares
+            else namer.column(driver, table.copies)
+        )
         first, step = driver.numbers[0], driver.step() or 1
     filled = {c: _in_terms_of(c, variable, first, step) for c in even}
     absorbed = frozenset({_statement_of(table, driver)}) if driver in leading and driver else frozenset()

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
-from ..languages.writing import Variable
+from ..languages.writing import Variable, Writer
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
@@ -17,7 +18,8 @@ from .candidate import Candidate
 from .edits import Edit
 from .naming import Namer
 from .proof import MergedFunctions
-from .text import body_lines
+from .text import body_lines, replacements
+from .typed import column_type
 
 
 def merge_candidate(twins: Twins) -> Candidate:
@@ -26,11 +28,12 @@ def merge_candidate(twins: Twins) -> Candidate:
     procedures = [p for _, p in twins.procedures]
     if any(f is not file for f, _ in twins.procedures):
         raise CannotWrite("the functions stand in different files")
-    if any(p.in_class or p.decorated or p.parent for p in procedures):
+    if not all(_is_plain(file, p) for p in procedures):
         raise CannotWrite("the functions are methods, decorated or stand inside another function")
     columns = [c for c in twins.table.columns if not c.is_target]
-    if file.language.declares:
-        raise CannotWrite("merging is shown in words for this language")
+    called_elsewhere = twins.elsewhere & {p.name for p in procedures}
+    if called_elsewhere:
+        raise CannotWrite(f"{min(called_elsewhere)} is used in another file")
     writer = writer_for(file)
     namer = Namer(file, writer.style)
     values, filled = _values(twins, columns, namer)
@@ -38,9 +41,13 @@ def merge_candidate(twins: Twins) -> Candidate:
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
-    body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent)
+    added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]
     parameters = [*first.parameters, *values]
-    definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
+    if file.language.declares:
+        definition = _general(file, first, name, added, filled, writer)
+    else:
+        body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent)
+        definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
     edits += [_removal(file, p) for p in procedures[1:]]
     edits += _calls(
@@ -59,6 +66,55 @@ def merge_candidate(twins: Twins) -> Candidate:
         table=twins.table,
         name=name,
     )
+
+
+def _is_plain(file: ProgramFile, procedure: Procedure) -> bool:
+    """A function that its own callers alone know: not decorated, nested, overriding, or called by a framework."""
+    language, tree = file.language, file.tree
+    if not language.declares:
+        return not (procedure.in_class or procedure.decorated or procedure.parent)
+    words = {t for t in tree.text[procedure.node : tree.child(procedure.node, "name") or procedure.node] if t}
+    if any(word.startswith("@") for word in words) or procedure.name in language.framework_calls:
+        return False
+    if language.methods:
+        return procedure.in_class
+    declared_before = any(
+        kind == "prototype" and re.search(rf"\b{re.escape(procedure.name)}\s*\(", text)
+        for kind, text in zip(tree.kind, tree.text, strict=True)
+    )
+    return not procedure.in_class and not procedure.parent and not declared_before
+
+
+def _general(
+    file: ProgramFile,
+    first: Procedure,
+    name: str,
+    added: Sequence[Variable],
+    filled: dict[Column, str],
+    writer: Writer,
+) -> list[str]:
+    """The first function's own text with another name, more parameters, and values instead of constants."""
+    tree = file.tree
+    named, parameters = tree.child(first.node, "name"), tree.child(first.node, "parameters")
+    if named is None:
+        left = tree.child(tree.parent[first.node], "left")
+        named = left if left is not None and tree.text[left] == first.name else None
+    if named is None or parameters is None:
+        raise CannotWrite("the functions have an unusual form")
+    texts = ", ".join(writer.typed(v) for v in added)
+    changes = [(tree.start_byte[named], tree.end_byte[named], name)]
+    if first.parameters:
+        close = tree.end_byte[parameters] - 1
+        changes.append((close, close, f", {texts}" if texts else ""))
+    elif texts:
+        changes.append((tree.start_byte[parameters], tree.end_byte[parameters], f"({texts})"))
+    for node, new in replacements(writer, filled, 0):
+        changes.append((tree.start_byte[node], tree.end_byte[node], new))
+    start = tree.line_starts[first.start_line - 1]
+    text = "\n".join(file.lines[first.start_line - 1 : first.end_line]).encode()
+    for a, b, new in sorted(changes, reverse=True):
+        text = text[: a - start] + new.encode() + text[b - start :]
+    return text.decode().split("\n")
 
 
 def _by_name(values: dict[str, Column]) -> list[Column]:
@@ -91,7 +147,7 @@ def _local_in_all(twins: Twins, column: Column) -> bool:
 def _removal(file: ProgramFile, procedure: Procedure) -> Edit:
     """Take the function out with the blank lines (and the comment) above it."""
     start = procedure.start_line
-    alone = {c.line for c in file.tree.comments if c.alone}
+    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
     while start - 1 in alone:
         start -= 1
     while start > 1 and not file.lines[start - 2].strip():

@@ -111,6 +111,10 @@ class Namer:
         words = self._column_words(column, copies) or ["value"]
         return self.fresh(words[-2:], [in_convention([*words[-1:], "value"], self.style)])
 
+    def counting(self, column: Column, copies: Sequence[Copy]) -> str:
+        """A fresh name for a loop's number: what the numbers are of, where that is told, else a counter."""
+        return self.column(column, copies) if self._told_words(column, copies) else self.counter()
+
     def plural(self, name: str) -> str:
         """A fresh name for a list of what `name` is one of."""
         words = words_of(name) or ["value"]
@@ -146,17 +150,24 @@ class Namer:
     # -- columns ---------------------------------------------------------------------------------
 
     def _column_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
-        for finder in (self._from_place, self._from_text_before, self._from_parameter, self._from_values):
-            for spot in column.spots:
-                words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2]
-                if words:
-                    return words
+        told = self._told_words(column, copies)
+        if told:
+            return told
         kind = (
             NUMBER_NAMES
             if column.numbers is not None
             else (TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES)
         )
         return [next((n for n in kind if n not in self.taken), kind[0])]
+
+    def _told_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
+        """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
+        for finder in (self._from_place, self._from_text_before, self._from_parameter, self._from_values):
+            for spot in column.spots:
+                words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2]
+                if words:
+                    return words
+        return []
 
     def _from_place(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         file = copies[0].file

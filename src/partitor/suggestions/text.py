@@ -28,7 +28,7 @@ def body_lines(
     start = tree.line_starts[first_line - 1]
     end = tree.line_starts[last_line] - 1 if last_line < len(tree.line_starts) else len(tree.source)
     text = tree.source[start:end]
-    changes = _replacements(writer, filled, index)
+    changes = replacements(writer, filled, index)
     for node, replacement in sorted(changes, key=lambda c: tree.start_byte[c[0]], reverse=True):
         a, b = tree.start_byte[node] - start, tree.end_byte[node] - start
         if a >= 0 and b <= len(text):
@@ -53,7 +53,8 @@ def body_lines(
     return lines
 
 
-def _replacements(writer: Writer, filled: Mapping[Column, str], index: int) -> list[tuple[int, str]]:
+def replacements(writer: Writer, filled: Mapping[Column, str], index: int) -> list[tuple[int, str]]:
+    """(node, what to write in its place) for every spot of the columns in copy number `index`."""
     whole: list[tuple[int, str]] = []
     in_strings: dict[int, dict[int, str]] = {}
     for column, expression in filled.items():

@@ -82,10 +82,6 @@ class BraceWriter(Writer):
         return ";"
 
     @abstractmethod
-    def typed(self, variable: Variable) -> str:
-        """A variable as it is declared, with its type. Raises CannotWrite where the type is not in sight."""
-
-    @abstractmethod
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str: ...
 
     @abstractmethod
@@ -184,8 +180,20 @@ class TypedWriter(BraceWriter):
         return "byte " if own and own.count("byte") * 2 > len(own) and self.file.language.id == "arduino" else "int "
 
 
+FORMATTED = frozenset({"printf", "scanf"})
+
+
 class CWriter(TypedWriter):
     """C, C++ and board sketches."""
+
+    def value_text(self, node: int, expression: str) -> str:
+        tree = self.file.tree
+        arguments = tree.parent[node]
+        if tree.kind[node] == "string" and tree.kind[arguments] == "argument_list":
+            first = tree.text[node - 1] == "("
+            if first and self.file.called_name(tree.parent[arguments]) in FORMATTED:
+                raise CannotWrite("the text that differs says how to print, which a variable should not")
+        return super().value_text(node, expression)
 
     def declared(self, kind: Type, name: str) -> str:
         stars = "*" * kind.pointers
@@ -285,9 +293,6 @@ class JavaScriptWriter(BraceWriter):
         lines = [line.rstrip() for line in self.file.lines if line.strip() and line.rstrip()[-1:] not in "{},("]
         ending = sum(line.endswith(";") for line in lines)
         return "" if source and lines and ending * 3 < len(lines) else ";"
-
-    def typed(self, variable: Variable) -> str:
-        return variable.name
 
     def declaration(self, variable: Variable) -> str:
         return f"{self._keyword('let')} {variable.name}{self.stop}"

@@ -71,8 +71,37 @@ def _extent(file: ProgramFile, node: int, scope: int) -> tuple[int, int]:
     return whole
 
 
+def refuse_aliases(file: ProgramFile, segment: Sequence[int]) -> None:
+    """A variable that has a second name, through a reference or a pointer, may change without being named."""
+    if "aliases" not in file.derived:
+        file.derived["aliases"] = _aliased(file) if file.language.struct_values else frozenset()
+    aliased = file.derived["aliases"]
+    assert isinstance(aliased, frozenset)
+    for s in segment:
+        for i in file.names.within(s, file.tree.end[s]) if aliased else ():
+            if file.tree.text[i] in aliased:
+                raise Refused(f"{file.tree.text[i]} has a second name")
+
+
+def _aliased(file: ProgramFile) -> frozenset[str]:
+    """Variables with a reference to them, or whose address is kept; and those references."""
+    tree, names = file.tree, file.names
+    found: set[str] = set()
+    for node, kind in enumerate(tree.kind):
+        if kind == "reference_declarator":
+            declarator = tree.parent[node]
+            if tree.kind[declarator] == "declarator":
+                found |= {tree.text[i] for i in names.within(declarator, tree.end[declarator])}
+            elif tree.kind[declarator] == "for_statement":
+                found |= {tree.text[i] for i in names.within(node, tree.end[node])}
+        if kind == "address_of" and tree.kind[tree.parent[node]] != "argument_list":
+            found |= {tree.text[i] for i in names.within(node, tree.end[node])}
+    return frozenset(found)
+
+
 def require_free_standing(file: ProgramFile, segment: Sequence[int], scope: int) -> None:
     """Nothing declared in the copies is used outside them, where a loop's block would hide it."""
+    refuse_aliases(file, segment)
     require_simple_scopes(file, scope)
     if not segment:
         return

@@ -209,6 +209,7 @@ class _FunctionProof:
     ) -> None:
         """Where variables are declared: one meaning a name, equal types, results declared as they were."""
         before, after, definition = self.before, self.after, self.definition
+        declared.refuse_aliases(before, segment)
         declared.require_simple_scopes(before, scope)
         declared.require_simple_scopes(after, definition.node)
         declared.require_simple_scopes(after, outer)
@@ -274,6 +275,8 @@ class _FunctionProof:
         self, segment: Sequence[int], scope: int, flow: Flow, call: _Call, mapping: dict[str, str]
     ) -> None:
         before, definition = self.before, self.definition
+        if segment[-1] not in flow.live_after:
+            raise Refused("what is needed after the copies cannot be told there")
         written = {mapping[name] for name in definition.written if name in mapping}
         results = tuple(mapping.get(name, "") for name in definition.returned)
         if results != call.targets and not (call.targets == () and not results):
@@ -542,6 +545,22 @@ def statement_of(file: ProgramFile, procedure: Procedure) -> int | None:
     named = tree.kind[holder] == "function_variable" and tree.parent[holder] == 0
     constant = named and any(tree.text[c] == "const" for c in tree.children(holder))
     return holder if constant else None
+
+
+def plain_parameters(file: ProgramFile, function: int) -> bool:
+    """True where every parameter is a name (with its type), without a value of its own."""
+    tree, language = file.tree, file.language
+    parameters, body = tree.child(function, "parameters"), tree.child(function, "body")
+    if parameters is None or body is None:
+        return False
+    plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
+    if language.typed:
+        try:
+            plain = [p for c in plain for p in _typed_parameter(file, c)]
+        except Refused:
+            return False
+    marks = {"async"} if language.typed or not language.declares else {"async", "*"}
+    return all(tree.kind[c] == "identifier" for c in plain) and not marks & set(tree.text[function:body])
 
 
 def _typed_parameter(file: ProgramFile, parameter: int) -> list[int]:

@@ -6,8 +6,9 @@ from collections.abc import Sequence
 
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
-from . import rules
-from .folding import Term
+from . import declared, rules
+from .folding import Term, meaning_of
+from .functions import plain_parameters, statement_of
 from .terms import is_literal, matches, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
@@ -24,7 +25,7 @@ def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions)
         after,
         proof.statement,
         proof.expression,
-        frozenset(p.node for p in proof.twins.values()),
+        frozenset(whole_statement(before, p) for p in proof.twins.values()),
     ).run()
     proof.finish()
 
@@ -36,6 +37,9 @@ class _MergeProof:
         self.claim = claim
         self.twins = {name: self._twin(before, name) for name in claim.removed}
         self.general = self._twin(after, claim.name)
+        self.meaning = meaning_of(before)
+        if before.language.declares:
+            self._check_declared()
         self.used = 0
         self.proved: set[tuple[str, tuple[tuple[int, Term], ...]]] = set()
         names = before.names
@@ -43,7 +47,7 @@ class _MergeProof:
             uses = [i for i in names.nodes if before.tree.text[i] == name and names.role[i] is not Role.MEMBER]
             for i in uses:
                 called = before.tree.field[i] == "function" and before.tree.kind[before.tree.parent[i]] == "call"
-                defined = before.tree.parent[i] == twin.node
+                defined = before.tree.parent[i] == twin.node or i == defining_name(before, twin)
                 if not (called or defined):
                     raise Refused(f"{name} is used in another way than being called")
                 if called and names.owner(i) != 0:
@@ -59,19 +63,37 @@ class _MergeProof:
             for i in names.nodes
             if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
         ]
-        if len(found) != 1 or len(writes) != 1 or found[0].decorated or tree.parent[found[0].node] != 0:
+        if len(found) != 1 or len(writes) != 1 or statement_of(file, found[0]) is None:
             raise Refused(f"{name} is not one plain function of the program")
-        parameters = tree.child(found[0].node, "parameters")
-        plain = parameters is not None and all(
-            tree.kind[c] == "identifier" or tree.text[c] in {"(", ")", ","} for c in tree.children(parameters)
-        )
-        if not plain or tree.text[found[0].node + 1] == "async":
+        if not plain_parameters(file, found[0].node):
             raise Refused(f"{name} has unusual parameters")
         return found[0]
 
+    def _check_declared(self) -> None:
+        """Where variables are declared: equal heads, one meaning a name, no constant where none may vary."""
+        before, after, general = self.before, self.after, self.general
+        declared.require_simple_scopes(after, general.node)
+        added = set(general.parameters)
+        for twin in self.twins.values():
+            declared.require_simple_scopes(before, twin.node)
+            declared.refuse_aliases(before, [twin.node])
+            if head_of(before, twin) != head_of(after, general):
+                raise Refused(f"{twin.name} begins otherwise than the general function")
+            added -= set(twin.parameters)
+        names, tree = before.names, before.tree
+        for i in names.nodes:
+            if names.role[i] is Role.MEMBER and tree.text[i] in self.twins:
+                raise Refused(f"{tree.text[i]} is called through an object")
+        if before.language.methods:
+            homes = {rules.class_of(before, twin.node) for twin in self.twins.values()}
+            if homes != {rules.class_of(after, general.node)}:
+                raise Refused("the functions stand in different classes")
+        inside = after.names.within(general.node, after.tree.end[general.node])
+        declared.require_values_fit(after, [i for i in inside if after.tree.text[i] in added])
+
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: the general function stands for none of the statements that stay."""
-        if new == self.general.node:
+        if new == whole_statement(self.after, self.general):
             first = min(twin.node for twin in self.twins.values())
             position = self.before.tree.start_byte[first]
             if left and self.before.tree.start_byte[left[0]] < position:
@@ -100,6 +122,13 @@ class _MergeProof:
         if len(old_arguments) != len(twin.parameters) or len(new_arguments) != len(self.general.parameters):
             raise Refused("a call gives another number of values than its function takes")
         kept, values = self._pairs(twin, old_arguments, new_arguments)
+        if self.before.language.typed:
+            for k in values:
+                parameter = self.general.parameters[k]
+                declared.require_argument_type(self.after, new_arguments[k], parameter, self.general.node)
+            for k, j in kept.items():
+                own, original = self.general.parameters[k], twin.parameters[j]
+                declared.require_same_type(self.before, self.after, (original, twin.node), (own, self.general.node))
         key = (twin.name, tuple(sorted(values.items())))
         if key not in self.proved:
             self._same_body(twin, kept, values)
@@ -152,7 +181,7 @@ class _MergeProof:
             if after.names.owner(i) == general.node and after.names.role[i] <= Role.UPDATE
         )
         for s, t in zip(body, twin_body, strict=True):
-            template = substitute(term_of(after, s, holes), fixed)[0]
+            template = substitute(term_of(after, s, holes), fixed, self.meaning)[0]
             if not matches(template, term_of(self.before, t), mapping):
                 raise Refused(f"the general function is not {twin.name} with its values put in")
         if len(set(mapping.values())) != len(mapping):
@@ -186,3 +215,26 @@ class _MergeProof:
         for name in self.claim.removed:
             if name != self.claim.name and name in names.everything:
                 raise Refused(f"{name} is still used")
+
+
+def whole_statement(file: ProgramFile, procedure: Procedure) -> int:
+    """The statement that the function is, or that holds it."""
+    statement = statement_of(file, procedure)
+    return procedure.node if statement is None else statement
+
+
+def defining_name(file: ProgramFile, procedure: Procedure) -> int | None:
+    """The name at which a function is defined, also where that is a constant's."""
+    named = file.tree.child(procedure.node, "name")
+    return named if named is not None else file.tree.child(file.tree.parent[procedure.node], "left")
+
+
+def head_of(file: ProgramFile, procedure: Procedure) -> list[str]:
+    """The words before and after a function's name and parameters: its modifiers, result, declared errors."""
+    tree = file.tree
+    named = defining_name(file, procedure)
+    words: list[str] = []
+    for child in tree.children(procedure.node):
+        if child != named and tree.field[child] not in {"parameters", "body"}:
+            words += tree.leaf_texts(child)
+    return words

@@ -80,7 +80,7 @@ def require_same_class(after: ProgramFile, function: int, segment: Sequence[int]
     """The new method stands in the class of the copies, is at home where they are (with or without an object),
     and no call that it takes over might need a handler that it does not have."""
     member = _member_around(before, segment[0])
-    if _class_name(after, function) != _class_name(before, member):
+    if class_of(after, function) != class_of(before, member):
         raise Refused("the new method stands in another class")
     static = "static" in _words(after, function)
     if "static" in _words(before, member) and not static:
@@ -113,7 +113,8 @@ def _member_around(file: ProgramFile, statement: int) -> int:
     return around[0]
 
 
-def _class_name(file: ProgramFile, member: int) -> str:
+def class_of(file: ProgramFile, member: int) -> str:
+    """The name of the class that a method stands in."""
     holder = file.tree.parent[file.tree.parent[member]]
     name = file.tree.child(holder, "name")
     return file.tree.text[name] if name is not None else ""

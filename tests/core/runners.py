@@ -1,0 +1,86 @@
+"""Runs many programs of one language at once and gives back what each prints."""
+
+from __future__ import annotations
+
+import json
+import re
+import shutil
+import subprocess
+from collections.abc import Sequence
+from pathlib import Path
+
+NEEDED = {"javascript": ("node",), "java": ("javac", "java"), "c": ("gcc",), "cpp": ("g++",), "arduino": ("g++",)}
+SECONDS = 10
+NODE = """
+const vm = require("vm");
+const texts = JSON.parse(require("fs").readFileSync(0, "utf8"));
+console.log(JSON.stringify(texts.map((text) => {
+  const out = [];
+  const log = (...values) => out.push(values.map(String).join(" "));
+  try { vm.runInNewContext(text, { console: { log } }, { timeout: 5000 }); } catch (e) { out.push("ERROR " + e); }
+  return out.join("\\n");
+})));
+"""
+
+
+def can_run(language: str) -> bool:
+    """True where this machine has what the language needs."""
+    return all(shutil.which(tool) for tool in NEEDED[language])
+
+
+def outputs(language: str, texts: Sequence[str], folder: Path) -> list[str]:
+    """What each text prints, its errors included; a text that does not compile gives what the compiler says."""
+    if language == "javascript":
+        done = subprocess.run(
+            ["node", "-e", NODE], input=json.dumps(texts), capture_output=True, text=True, timeout=300, check=True
+        )
+        return list(json.loads(done.stdout))
+    if language == "java":
+        return _java(texts, folder)
+    return [_compiled(language, text, folder) for text in texts]
+
+
+def _compiled(language: str, text: str, folder: Path) -> str:
+    suffix, compiler = {"c": (".c", "gcc"), "cpp": (".cpp", "g++"), "arduino": (".cpp", "g++")}[language]
+    source, program = folder / f"program{suffix}", folder / "program"
+    source.write_text(text)
+    built = subprocess.run([compiler, "-w", "-O0", "-o", program, source], capture_output=True, text=True, check=False)
+    if built.returncode:
+        return f"DOES NOT COMPILE {built.stderr}"
+    done = subprocess.run([program], capture_output=True, text=True, timeout=SECONDS, check=False, input="")
+    return f"{done.stdout}\n{done.returncode}"
+
+
+def _java(texts: Sequence[str], folder: Path) -> list[str]:
+    """All classes in one call of the compiler and one run; `Main` of each text is renamed."""
+    names = []
+    for k, text in enumerate(texts):
+        name = f"Main{k}"
+        names.append(name)
+        (folder / f"{name}.java").write_text(re.sub(r"\bMain\b", name, text))
+    calls = "".join(
+        f'        try {{ {n}.main(new String[0]); }} catch (Throwable e) {{ System.out.println("ERROR " + e); }}\n'
+        '        System.out.println("@@@@");\n'
+        for n in names
+    )
+    (folder / "All.java").write_text(
+        "public class All {\n    public static void main(String[] args) {\n" + calls + "    }\n}\n"
+    )
+    files = [folder / f"{n}.java" for n in (*names, "All")]
+    built = subprocess.run(["javac", "-nowarn", "-d", folder, *files], capture_output=True, text=True, check=False)
+    if built.returncode:
+        return _one_by_one(texts, folder, built.stderr)
+    done = subprocess.run(["java", "-cp", folder, "All"], capture_output=True, text=True, timeout=120, check=False)
+    return done.stdout.split("@@@@\n")[: len(texts)]
+
+
+def _one_by_one(texts: Sequence[str], folder: Path, said: str) -> list[str]:
+    """Some text does not compile: the others run, it gives what the compiler says."""
+    broken = {int(k) for k in re.findall(r"Main(\d+)\.java:\d+: error", said)}
+    if not broken:
+        raise AssertionError(said)
+    good = [text for k, text in enumerate(texts) if k not in broken]
+    inner = folder / "rest"
+    inner.mkdir()
+    rest = iter(_java(good, inner)) if good else iter(())
+    return [f"DOES NOT COMPILE {said}" if k in broken else next(rest) for k in range(len(texts))]

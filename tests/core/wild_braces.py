@@ -1,0 +1,225 @@
+"""Programs in the languages with braces to break the proof on, as `wild` does for Python.
+
+Every statement prints or leaves a trace. All variables are whole numbers or texts; some belong to the
+program, some to the function, some are declared in the copies.
+"""
+
+from __future__ import annotations
+
+import re
+from random import Random
+
+SHARED = ["tide", "turn"]
+OWN = ["gate", "level", "total", "count"]
+NAMES = [*SHARED, *OWN]
+WORDS = ["north", "mill", "east", "ferry", "harbour", "creek"]
+CONTEXTS = ["plain", "plain", "if", "for", "while", "switch", "two", "block"]
+
+
+class WildBraces:
+    """One random program in `language`: javascript, c, cpp or java."""
+
+    def __init__(self, seed: int, language: str) -> None:
+        self.random = Random(seed)
+        self.language = language
+        self.number = 0
+
+    def text(self) -> str:
+        """The program's text."""
+        r = self.random
+        functions = []
+        for k in range(r.randint(1, 2)):
+            block = [self._statement() for _ in range(r.randint(2, 4))]
+            lines: list[str] = []
+            for _ in range(r.randint(1, 2)):
+                lines += self._in_context(r.choice(CONTEXTS), block)
+            functions.append(self._function(f"work{k}", lines))
+        return self._program(functions)
+
+    # -- what the languages write differently ----------------------------------------------------
+
+    def say(self, word: str, *values: str) -> str:
+        """A statement that prints."""
+        if self.language == "javascript":
+            return f"console.log({', '.join([repr(word), *values])});"
+        if self.language == "java":
+            return f'System.out.println("{word} " + {chr(32).join(f"+ {v} + 32 +" for v in values)[2:-2]});'.replace(
+                "+ 32 +", '+ " " +'
+            )
+        return f'printf("{word}{" %d" * len(values)}\\n", {", ".join(values)});'
+
+    @property
+    def whole(self) -> str:
+        """The word that declares a whole number."""
+        return "let" if self.language == "javascript" else "int"
+
+    def _program(self, functions: list[str]) -> str:
+        shared = [f"{n} = {self.random.randint(0, 9)}" for n in SHARED]
+        marks = [3, 1, 2, 7, 5]
+        if self.language == "javascript":
+            helpers = [
+                *(f"let {s};" for s in shared),
+                f"const marks = {marks};",
+                'function noisy(value) {\n  console.log("noisy", value);\n  return value;\n}',
+                'function bump() {\n  turn = turn + 1;\n  console.log("turn", turn);\n}',
+                "function shift(value, by) {\n  marks[1] = by;\n  return value * 2 - by;\n}",
+            ]
+            ends = [f"console.log(work{k}());" for k in range(len(functions))]
+            return "\n".join([*helpers, *functions, *ends, "console.log(tide, turn, marks.join());"]) + "\n"
+        listed = "{" + ", ".join(map(str, marks)) + "}"
+        if self.language == "java":
+            helpers = [
+                *(f"    static int {s};" for s in shared),
+                f"    static int[] marks = {listed};",
+                '    static int noisy(int value) {\n        System.out.println("noisy " + value);\n        return value;\n    }',
+                '    static void bump() {\n        turn = turn + 1;\n        System.out.println("turn " + turn);\n    }',
+                "    static int shift(int value, int by) {\n        marks[1] = by;\n        return value * 2 - by;\n    }",
+            ]
+            calls = [f"        System.out.println(work{k}());" for k in range(len(functions))]
+            end = '        System.out.println(tide + " " + turn + " " + marks[0] + marks[1]);'
+            body = [*helpers, *functions, "    public static void main(String[] args) {", *calls, end, "    }"]
+            return "public class Main {\n" + "\n".join(body) + "\n}\n"
+        helpers = [
+            "#include <stdio.h>",
+            "#include <stdlib.h>",
+            *(f"int {s};" for s in shared),
+            f"int marks[] = {listed};",
+            'int noisy(int value) {\n    printf("noisy %d\\n", value);\n    return value;\n}',
+            'void bump(void) {\n    turn = turn + 1;\n    printf("turn %d\\n", turn);\n}',
+            "int shift(int value, int by) {\n    marks[1] = by;\n    return value * 2 - by;\n}",
+        ]
+        if self.language == "cpp":
+            helpers.append("void grow(int &value) {\n    value = value + 2;\n}")
+        calls = [f'    printf("%d\\n", work{k}());' for k in range(len(functions))]
+        end = '    printf("%d %d %d %d\\n", tide, turn, marks[0], marks[1]);'
+        return "\n".join([*helpers, *functions, "int main(void) {", *calls, end, "    return 0;", "}"]) + "\n"
+
+    def _function(self, name: str, lines: list[str]) -> str:
+        r = self.random
+        given = [f"{self.whole} {n} = {r.randint(0, 9)};" for n in OWN]
+        inner = [x for line in [*given, *lines, f"return {r.choice(OWN)};"] for x in line.split("\n")]
+        if self.language == "javascript":
+            return f"function {name}() {{\n" + "\n".join(f"  {x}" for x in inner) + "\n}"
+        if self.language == "java":
+            return f"    static int {name}() {{\n" + "\n".join(f"        {x}" for x in inner) + "\n    }"
+        return f"int {name}(void) {{\n" + "\n".join(f"    {x}" for x in inner) + "\n}"
+
+    # -- statements ------------------------------------------------------------------------------
+
+    def _statement(self) -> str:
+        r = self.random
+        a, b, c = (r.choice(NAMES) for _ in range(3))
+        n, m, w = r.randint(0, 30), r.randint(1, 4), r.choice(WORDS)
+        whole = self.whole
+        self.number += 1
+        own = f"own{self.number}"
+        found = [
+            f"{a} = {n};",
+            f"{a} = {b} + {n};",
+            f"{a} = {a} + {n};",
+            f"{a} += {b};",
+            f"{a}++;",
+            self.say(w, a, str(n)),
+            self.say(f"{w} {n}", a),
+            self.say(w, f"{b} - {c}"),
+            f"marks[{m}] = {a} + {n};",
+            f"{a} = marks[{m}] + {n};",
+            f"if ({a} > {n}) {{\n    {self.say(w, a)}\n    {b} = {n};\n}}",
+            f"if ({a} > {b}) {c} = {a};\nelse {c} = {n};",
+            f"for ({whole} i = 0; i < {m}; i++) {{\n    {b} = {b} + i;\n}}",
+            f"{a} = shift({b}, {n});",
+            f"{a} = noisy({n}) + {b};",
+            "bump();",
+            f"{whole} {own} = {b} + {n};\n{self.say(w, own)}",
+            f"{a} = {b} > {n} ? {c} : {n};",
+            f"while ({a} < {n} && {a} > -50) {{\n    {a} = {a} + 7;\n}}",
+            f"switch ({a}) {{\n    case {n}:\n        {b} = {n};\n        break;\n    case 99:\n        {b} = 1;\n    default:\n        {c} = {m};\n}}",
+            f"{{\n    {whole} {own} = {n};\n    {a} = {own} + {b};\n}}",
+        ]
+        if self.language == "cpp":
+            found += [f"grow({a});", f"int &{own} = {a};\n{own} = {own} + {n};"]
+        if self.language == "javascript":
+            found += [
+                f"{a} = [1, 2, 3].map((x) => x + {b}).length + {n};",
+                f"console.log(`{w} ${{{a}}} {n}`);",
+                f"var {own} = {n};\n{a} = {own};",
+            ]
+        if self.language == "java":
+            found += [f"try {{\n    {a} = {n} / ({b} - {m});\n}} catch (ArithmeticException e) {{\n    {a} = {n};\n}}"]
+        return r.choice(found)
+
+    def _changed(self, block: list[str], copy: int) -> list[str]:
+        r = self.random
+        lines = list(block)
+        step = r.choice([0, 0, 1, 5])
+        if step:
+            lines = [
+                re.sub(r"(?<![\w'\[])(\d+)(?=[^\w\]]|$)", lambda m: str(int(m[1]) + step * copy), x, count=1)
+                for x in lines
+            ]
+        if r.random() < 0.25:
+            old, new = r.sample(NAMES, 2)
+            lines = [re.sub(rf"\b{old}\b", new, line) for line in lines]
+        if r.random() < 0.25:
+            k = r.randrange(len(lines))
+            lines[k] = lines[k].replace(r.choice(WORDS), r.choice(WORDS))
+        if r.random() < 0.15 and len(lines) > 1:
+            k = r.randrange(len(lines) - 1)
+            lines[k], lines[k + 1] = lines[k + 1], lines[k]
+        if r.random() < 0.1:
+            lines.insert(r.randrange(len(lines) + 1), self._statement())
+        self.number += 1
+        return [re.sub(r"\bown(\d+)\b", lambda m: f"own{m[1]}x{self.number}", line) for line in lines]
+
+    def _copies(self, block: list[str]) -> list[list[str]]:
+        return [self._changed(block, k) for k in range(self.random.randint(2, 4))]
+
+    def _between(self) -> list[str]:
+        r = self.random
+        return r.choice(
+            [[], [], [self.say("--", r.choice(NAMES))], [f"{r.choice(NAMES)} = {r.randint(0, 9)};"], ["// a note"]]
+        )
+
+    def _in_context(self, context: str, block: list[str]) -> list[str]:
+        r = self.random
+        copies = self._copies(block)
+        if context == "switch":
+            cases = []
+            for k, copy in enumerate(copies):
+                lines = [x for line in copy for x in line.split("\n")]
+                own = [f"    {x}" for x in lines]
+                declares = any(re.match(r"(int|let|var) ", x) for x in lines)
+                stop = ["    break;"] if r.random() < 0.8 else []
+                opened = [f"case {k}: {{"] if declares else [f"case {k}:"]
+                closed = ["}"] if declares else []
+                cases += [*opened, *own, *([] if declares else stop), *([*stop] if declares else []), *closed]
+            return [f"switch ({r.choice(OWN)} % 4) {{", *(f"    {x}" for x in cases), "}"]
+        if context == "block":
+            return [x for copy in copies for x in ["{", *(f"    {y}" for line in copy for y in line.split("\n")), "}"]]
+        lines = []
+        for copy in copies:
+            lines += [*(x for line in copy for x in line.split("\n")), *self._between()]
+        inner = [f"    {x}" for x in lines]
+        if context == "if":
+            return [f"if ({r.choice(OWN)} < 40) {{", *inner, "}"]
+        if context == "for":
+            self.number += 1
+            return [f"for ({self.whole} k{self.number} = 0; k{self.number} < 2; k{self.number}++) {{", *inner, "}"]
+        if context == "while":
+            self.number += 1
+            name = f"again{self.number}"
+            return [f"{self.whole} {name} = 0;", f"while ({name} < 2) {{", f"    {name}++;", *inner, "}"]
+        if context == "two":
+            return [*lines, self.say("middle", *OWN), *lines_renamed(lines, self)]
+        return lines
+
+
+def lines_renamed(lines: list[str], wild: WildBraces) -> list[str]:
+    """The lines again, with their own declarations under new names."""
+    wild.number += 1
+    return [re.sub(r"\b(own\w+)\b", rf"\1y{wild.number}", line) for line in lines]
+
+
+def wild_braces(seed: int, language: str) -> str:
+    """A wild program."""
+    return WildBraces(seed, language).text()
