@@ -19,6 +19,7 @@ from courses.permissions import find_own, require_deciding
 from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import write_assignment
 from partitor.exchange.report import SubmissionReport
+from partitor.languages.registry import LANGUAGES
 from partitor.scoring.measures import MEASURES
 
 from . import services
@@ -189,6 +190,23 @@ class MeasuresView(APIView):
     def get(self, request: Request) -> Response:
         """All measures with their definitions."""
         return Response([{"id": k, **msgspec.to_builtins(m)} for k, m in MEASURES.items()])
+
+
+class LanguageSerializer(serializers.Serializer):
+    """A language that is read."""
+
+    id = serializers.CharField()
+    title = serializers.CharField()
+    extensions = serializers.ListField(child=serializers.CharField())
+
+
+class LanguagesView(APIView):
+    """The languages."""
+
+    @extend_schema(responses=LanguageSerializer(many=True), operation_id="languages")
+    def get(self, request: Request) -> Response:
+        """All languages that an assignment can ask for."""
+        return Response([{"id": k, "title": v.title, "extensions": v.extensions} for k, v in LANGUAGES.items()])
 
 
 class DefaultSpecView(APIView):

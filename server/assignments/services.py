@@ -14,7 +14,7 @@ from partitor.check import check
 from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import parse_assignment, write_assignment
 from partitor.exchange.report import SubmissionReport
-from partitor.languages.registry import language_of
+from partitor.languages.registry import LANGUAGES
 from partitor.reading.collect import Submission
 from partitor.source import Source
 
@@ -96,8 +96,6 @@ def sample_report(spec: Spec, text: str) -> SubmissionReport | None:
     """What would be said about this program; None for an empty one."""
     if not text.strip():
         return None
-    path = "sample.py"
-    language = language_of(path)
-    assert language is not None
-    source = Source(path, text.replace("\r\n", "\n"), language.id)
+    language = LANGUAGES[spec.language if spec.language in LANGUAGES else "python"]
+    source = Source(f"sample{language.extensions[0]}", text.replace("\r\n", "\n"), language.id)
     return check(Submission("sample", (source,)), spec, seconds=4)

@@ -10,5 +10,6 @@ urlpatterns = [
     path("assignments/<int:assignment>/file", api.AssignmentFileView.as_view()),
     path("sample", api.SampleView.as_view()),
     path("measures", api.MeasuresView.as_view()),
+    path("languages", api.LanguagesView.as_view()),
     path("default-assignment", api.DefaultSpecView.as_view()),
 ]

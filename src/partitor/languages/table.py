@@ -125,6 +125,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Functions that the surroundings call by name."""
     global_style: bool = False
     """Functions share the program's variables as a matter of course."""
+    texts_take_numbers: frozenset[str] | None = None
+    """Calls whose text can take a number in; None: every text can."""
     comment_marks: tuple[str, ...] = ("#",)
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""

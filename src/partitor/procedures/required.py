@@ -84,8 +84,24 @@ def match_required(
             continue
         owners = {p.node for _, p in found.values()}
         job = find_job(program, function, owners, reference, _common_words(required, function))
+        whole = _whole_function(job) if job is not None else None
+        if whole is not None and whole.node not in taken and function.accepts(len(whole.parameters)):
+            taken.add(whole.node)
+            matches.append(Match(function, "near", (job[0], whole) if job else None))
+            continue
         matches.append(Match(function, "missing", job=job))
     return matches
+
+
+def _whole_function(job: tuple[ProgramFile, tuple[int, ...]]) -> Procedure | None:
+    """The function of which the statements are most of the body, so that it does the job under another name."""
+    file, statements = job
+    procedure = file.procedure_around(statements[0])
+    block = file.body_of(procedure)
+    if not procedure.node or not procedure.name or block is None or procedure.name in {"main", "setup", "loop"}:
+        return None
+    inside = [s for s in block.statements if not file.is_bare_string(s)]
+    return procedure if set(statements) <= set(inside) and len(inside) - len(statements) <= 1 else None
 
 
 def _common_words(required: Sequence[RequiredFunction], function: RequiredFunction) -> set[str]:

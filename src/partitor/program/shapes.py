@@ -36,13 +36,18 @@ class ShapeTable:
         key = tuple(_shape_items(tree, node, texts_stay=True))
         return self._shape.setdefault(key, len(self._shape))
 
+    def kinded(self, tree: Tree, node: int) -> int:
+        """The symbol of the subtree with its operands as slots that tell a number from an element or a name."""
+        key = tuple(_shape_items(tree, node, kinds_stay=True))
+        return self._shape.setdefault(key, len(self._shape))
+
     def shape(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots."""
         key = tuple(_shape_items(tree, node))
         return self._shape.setdefault(key, len(self._shape))
 
 
-def _shape_items(tree: Tree, node: int, texts_stay: bool = False) -> list[object]:
+def _shape_items(tree: Tree, node: int, texts_stay: bool = False, kinds_stay: bool = False) -> list[object]:
     items: list[object] = []
     kinds, texts, ends = tree.kind, tree.text, tree.end
     language = tree.language
@@ -51,7 +56,7 @@ def _shape_items(tree: Tree, node: int, texts_stay: bool = False) -> list[object
         kind = kinds[position]
         if position != node and is_simple_operand(tree, position, language):
             kept = texts_stay and kind in language.strings
-            items.append(DIGITS.sub("#", texts[position]) if kept else SLOT)
+            items.append(DIGITS.sub("#", texts[position]) if kept else (*SLOT, kind) if kinds_stay else SLOT)
             position = ends[position]
             continue
         items.append(kind)

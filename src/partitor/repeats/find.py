@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from bisect import bisect_right
 from collections.abc import Iterator, Sequence
 
@@ -88,7 +89,7 @@ class _Finder:
             _Sequence(file, block, self._symbols(file, block))
             for file in program.files
             for block in file.blocks
-            if len(block.statements) > 1 or block.node == 0
+            if block.statements
         ]
 
     def find(self) -> Repeats:
@@ -223,7 +224,15 @@ class _Finder:
         sequences = [(s.file, s.block.statements, found) for s, found in zip(self.sequences, symbols, strict=True)]
         if sum(len(found) for found in symbols) > MOST_REORDERED:
             return
-        for copies in reordered_copies(sequences):
+        kinded = [
+            (
+                file,
+                statements,
+                [self.shapes.kinded(file.tree, s) if x >= 0 else x for s, x in zip(statements, found, strict=True)],
+            )
+            for file, statements, found in sequences
+        ]
+        for copies in itertools.chain(reordered_copies(sequences), reordered_copies(kinded)):
             table = compare(copies)
             if table is not None and worth_a_function(table, self.limits.repeat_statements):
                 yield RepeatedBlock(table)
@@ -255,6 +264,8 @@ class _Finder:
         groups: dict[tuple[int, ...], list[tuple[ProgramFile, Procedure, Copy]]] = {}
         for file in self.program.files:
             for procedure in file.procedures[1:]:
+                if not procedure.name:
+                    continue
                 block = file.body_of(procedure)
                 statements = tuple(s for s in (block.statements if block else ()) if not file.is_bare_string(s))
                 if not statements or (file.path, procedure.start_line) in self.handed_out:
@@ -306,7 +317,7 @@ def _best_window(table: Table) -> tuple[int, int] | None:
         return None
     sizes = [len(first.file.statements_within(s, first.file.tree.end[s])) for s in first.statements]
     columns = [{bisect_right(first.statements, spot.nodes[0]) - 1 for spot in column.spots} for column in table.columns]
-    prices = [1.0 if column.is_target else 1.5 for column in table.columns]
+    prices = [1000.0 if c.is_bare_list else 1.0 if c.is_target else 1.5 for c in table.columns]
     times = len(table.copies)
     best, chosen = 0.0, None
     for start in range(count):
@@ -415,7 +426,7 @@ def _apart(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[Copy]:
         if index >= last.get(key, 0):
             copies.append(Copy(sequence.file, sequence.block.statements[index : index + length]))
             last[key] = index + length
-    return copies
+    return sorted(copies, key=lambda c: (c.file.path, c.first))
 
 
 def _merged(spans: list[tuple[int, int]]) -> tuple[list[int], list[int]]:

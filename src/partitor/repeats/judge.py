@@ -48,7 +48,10 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     if inner < fewest_statements or (size == 1 and inner < fewest_statements + 1):
         return False
     columns = table.columns
-    if len(columns) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
+    if any(column.is_bare_list for column in columns):
+        return False
+    renamed = [column for column in columns if column.is_target and column.is_name]
+    if len(columns) - len(renamed) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
         return False
     if any(_leaves(copy) for copy in copies) and size == 1:
         return False
@@ -58,7 +61,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     if _unlike_prints(copies[0], columns) or _declarations(copies[0]):
         return False
-    spots = sum(len(column.spots) for column in columns)
+    spots = sum(1 if column in renamed else len(column.spots) for column in columns)
     enough = 3 * fewest_statements if len(copies) < 3 or inner <= fewest_statements else 2 * fewest_statements
     return table.constant_tokens >= enough and table.constant_tokens >= 1.5 * spots
 

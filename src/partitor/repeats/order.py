@@ -107,8 +107,17 @@ def may_pass(file: ProgramFile, first: int, second: int) -> bool:
 def _assignment(file: ProgramFile, statement: int) -> tuple[set[str], set[str]] | None:
     """(names read, names written) of a plain assignment of a value without effects; else None."""
     tree, names, language = file.tree, file.names, file.language
-    left, right = tree.child(statement, "left"), tree.child(statement, "right")
-    if tree.kind[statement] != "assignment" or left is None or right is None or tree.kind[left] != language.name:
+    holder = statement
+    if tree.kind[statement] == "declaration":
+        declarators = [c for c in tree.children(statement) if tree.kind[c] == "declarator"]
+        holder = declarators[0] if len(declarators) == 1 else statement
+    left, right = tree.child(holder, "left"), tree.child(holder, "right")
+    if (
+        tree.kind[holder] not in {"assignment", "declarator"}
+        or left is None
+        or right is None
+        or tree.kind[left] != language.name
+    ):
         return None
     for node in range(right, tree.end[right]):
         if tree.kind[node] == language.call and file.called_name(node) not in language.pure_calls:

@@ -78,6 +78,9 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
     """The column is a variable's name that the copies assign to."""
     is_name: bool = False
 
+    is_bare_list: bool = False
+    """A list that the language only takes where a variable is declared, not as a value."""
+
     def step(self) -> int | None:
         """The common difference where the numbers step evenly, else None."""
         numbers = self.numbers
@@ -195,7 +198,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
     texts = tuple(f.tree.source_of(n) for f, n in zip(files, nodes, strict=True))
     tree = files[0].tree
     if all(f.tree.kind[n] in tree.language.strings for f, n in zip(files, nodes, strict=True)):
-        inside = _numbers_in_strings(texts, nodes)
+        inside = _numbers_in_strings(texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
         if inside:
             return inside
     numbers = _integers(texts)
@@ -206,9 +209,22 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             spots=(Spot(nodes),),
             numbers=numbers,
             is_name=is_name,
+            is_bare_list=files[0].language.typed and tree.kind[nodes[0]] == "list",
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
         )
     ]
+
+
+def _takes_numbers(file: ProgramFile, text: int) -> bool:
+    """True where the language can put a number into the text at the node `text`."""
+    able = file.language.texts_take_numbers
+    if able is None:
+        return True
+    tree = file.tree
+    arguments = tree.parent[text]
+    if tree.kind[arguments] != "argument_list" or file.called_name(tree.parent[arguments]) not in able:
+        return False
+    return [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}] == [text]
 
 
 def _is_target(file: ProgramFile, node: int) -> bool:

@@ -390,6 +390,8 @@ def _first_work(file: ProgramFile, statements: Sequence[int]) -> int:
         left = file.tree.child(s, "left") if file.tree.kind[s] == "assignment" else None
         if left is not None and file.tree.text[left].isupper():
             continue
+        if file.tree.kind[s] == "declaration" and s != statements[-1]:
+            continue
         return s
     return statements[-1]
 

@@ -130,7 +130,8 @@ class Namer:
             return self.fresh(words[:3])
         nouns = words[:2] if 1 <= len(words) <= 4 else []
         if not nouns:
-            nouns = words_of(returned[0])[:2] if len(returned) == 1 else self._topic(copy, differing)
+            given = [w for w in words_of(returned[0])[:2] if len(w) > 2] if len(returned) == 1 else []
+            nouns = given or self._topic(copy, differing)
         nouns = [n for n in nouns if n != verb] or ["part"]
         return self.fresh([verb, *nouns])
 

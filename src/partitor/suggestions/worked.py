@@ -148,11 +148,17 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
         for make in group:
             deadline.check()
             result = attempt(make)
-            if isinstance(result, Proved) and result.saved_lines >= LEAST_SAVING:
+            if isinstance(result, Proved) and result.saved_lines >= _least_saving(result.candidate):
                 proved.append(result)
         if proved:
             return max(proved, key=lambda p: p.saved_lines)
     return None
+
+
+def _least_saving(candidate: Candidate) -> int:
+    """A loop with braces costs a line more than one without, and is worth it all the same."""
+    braces = candidate.kind == "loop" and candidate.file.language.declares
+    return LEAST_SAVING - 1 if braces else LEAST_SAVING
 
 
 def _next_step(program: Program, limits: Limits, deadline: Deadline, refused: set[str]) -> Proved | None:

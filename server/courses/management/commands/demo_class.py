@@ -19,6 +19,7 @@ from courses.services import create_course, replace_roster
 from intake.services import receive
 
 DEMO = Path(settings.ROOT) / "demo" / "sluice-gates"
+FURTHER = tuple(Path(settings.ROOT) / "demo" / name for name in ("ferry-tickets", "pump-panel"))
 PEOPLE = (("ines", "Ines", "Valder", "owner"), ("rolf", "Rolf", "Hansen", "assistant"))
 PASSWORD = "saltmarsh-demo"
 TITLE = "Saltmarsh field station: evening class"
@@ -30,7 +31,7 @@ def class_archive(folder: Path = DEMO / "submissions") -> bytes:
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for path in sorted(folder.iterdir()):
             archive.write(path, path.name)
-        archive.writestr("__MACOSX/._gates.py", b"\x00\x05\x16\x07")
+        archive.writestr("__MACOSX/._program", b"\x00\x05\x16\x07")
         archive.writestr(".DS_Store", b"\x00\x00\x00\x01Bud1")
     return out.getvalue()
 
@@ -68,11 +69,23 @@ class Command(BaseCommand):
         for name, _, _, part in PEOPLE[1:]:
             Membership.objects.create(course=course, user=users[name], part=part)
         replace_roster(course, teacher, (DEMO / "roster.csv").read_bytes())
-        assignment = create_assignment(course, teacher, (DEMO / "assignment.toml").read_text())
-        for kind in ("starter", "reference"):
-            files = {p.name: p.read_text() for p in sorted((DEMO / kind).iterdir())}
-            replace_given(assignment, teacher, kind, files)
+        assignment = self._assignment(course, teacher, DEMO)
         if not empty:
             for name, folder in (("sluice-gates.zip", "submissions"), ("late.zip", "late")):
-                upload = SimpleUploadedFile(name, class_archive(DEMO / folder), "application/zip")
-                receive(assignment, teacher, [upload])
+                self._hand_in(assignment, teacher, name, DEMO / folder)
+            for folder in FURTHER:
+                self._hand_in(
+                    self._assignment(course, teacher, folder), teacher, f"{folder.name}.zip", folder / "submissions"
+                )
+
+    def _assignment(self, course: Course, teacher: Any, folder: Path) -> Any:
+        assignment = create_assignment(course, teacher, (folder / "assignment.toml").read_text())
+        for kind in ("starter", "reference"):
+            if (folder / kind).is_dir():
+                files = {p.name: p.read_text() for p in sorted((folder / kind).iterdir())}
+                replace_given(assignment, teacher, kind, files)
+        return assignment
+
+    def _hand_in(self, assignment: Any, teacher: Any, name: str, folder: Path) -> None:
+        upload = SimpleUploadedFile(name, class_archive(folder), "application/zip")
+        receive(assignment, teacher, [upload])

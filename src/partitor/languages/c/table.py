@@ -131,6 +131,7 @@ TABLE: dict[str, Any] = {
     "comment": frozenset({"comment"}),
     "typed": True,
     "struct_values": True,
+    "texts_take_numbers": frozenset({"printf"}),
     "pure_calls": frozenset({"abs", "sqrt", "pow", "fabs", "floor", "ceil", "strlen", "toupper", "tolower"}),
     "output_calls": frozenset({"printf", "puts", "putchar", "print", "println", "fprintf", "write"}),
 }

@@ -59,6 +59,8 @@ class Definition(msgspec.Struct, frozen=True, eq=False):
     """Every name the function binds, parameters included."""
     written: frozenset[str]
     """Names its statements bind; a parameter among them changes inside."""
+    leaves: bool = False
+    """It returns early, with nothing; it can stand only for what ends a procedure."""
 
 
 class _Call(msgspec.Struct, frozen=True, eq=False):
@@ -150,6 +152,8 @@ class _FunctionProof:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
         flow = flow_of(before, scope)
+        if definition.leaves and not self._ends_a_procedure(segment, scope):
+            raise Refused("the copies leave the function they stand in")
         self.changed_scopes.add((scope, rules.scope_of_statement(self.after, statement)))
         if len(call.arguments) != len(definition.parameters):
             raise Refused("a call gives another number of values than the function takes")
@@ -160,6 +164,14 @@ class _FunctionProof:
         self._check_names(segment, scope, mapping)
         self._check_results(segment, scope, flow, call, mapping)
         self._check_arguments(segment, scope, flow, arguments, mapping)
+
+    def _ends_a_procedure(self, segment: Sequence[int], scope: int) -> bool:
+        """True where nothing follows the copy in its procedure, so that to return is to reach its end."""
+        before = self.before
+        body = before.tree.child(scope, before.language.body_field) if scope else None
+        block = before.block_at.get(body) if body is not None else None
+        plain = scope and not {"yield", "await"} & set(before.tree.text[scope : before.tree.end[scope]])
+        return bool(plain) and block is not None and block.statements[-1] == segment[-1]
 
     def _match(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> dict[str, str]:
         """Match the body with the copy; returns the function's variable → the copy's variable."""
@@ -515,7 +527,8 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) 
         statements.pop(0)
     if not statements:
         raise Refused("the new function does nothing")
-    _refuse_unmovable(file, statements, node)
+    leaves = not returned and _leaves_with_nothing(file, statements)
+    _refuse_unmovable(file, statements, node, leaves)
     written = frozenset(rules.names_written(file, statements, node))
     if returned:
         last = file.block_at[body].statements[-1]
@@ -530,6 +543,7 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) 
         returned,
         frozenset(file.names.bound[node]),
         written,
+        leaves,
     )
 
 
@@ -592,13 +606,20 @@ def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
     return tuple(tree.text[v] for v in values)
 
 
-def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int) -> None:
+def _leaves_with_nothing(file: ProgramFile, statements: Sequence[int]) -> bool:
+    """True where the statements return, never with a value."""
+    tree, language = file.tree, file.language
+    returns = [n for s in statements for n in range(s, tree.end[s]) if tree.kind[n] == language.returning]
+    return bool(returns) and all(tree.end[n] - n == 2 for n in returns)
+
+
+def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int, may_leave: bool = False) -> None:
     """Statements that mean something else inside another function."""
     tree, language = file.tree, file.language
     for s in statements:
         for node in range(s, tree.end[s]):
             kind = tree.kind[node]
-            if kind == language.returning or kind in language.suspending:
+            if (kind == language.returning and not may_leave) or kind in language.suspending:
                 raise Refused("the copies leave the function they stand in")
             if kind in language.outer_declarations or kind in language.deleting:
                 raise Refused("the copies declare or delete a name")

@@ -173,7 +173,9 @@ def require_independent(file: ProgramFile, first: int, second: int) -> None:
     """Two statements may change places only as assignments of values without effects, neither of which
     reads or writes what the other writes, in a program without classes whose operators could do more."""
     tree, language = file.tree, file.language
-    if any(p.in_class for p in file.procedures) or any(kind in language.classes for kind in tree.kind):
+    own_operators = language.id not in {"java", "c"}
+    has_classes = any(p.in_class for p in file.procedures) or any(kind in language.classes for kind in tree.kind)
+    if own_operators and has_classes:
         raise Refused("the order of its lines matters in a program with classes of its own")
     uses = []
     for statement in (first, second):
@@ -192,7 +194,7 @@ def require_independent(file: ProgramFile, first: int, second: int) -> None:
                 known = callee is not None and tree.text[callee] in language.pure_calls
                 if not known or callee is None or file.names.owner(callee) != UNBOUND or unknown_star_import(file):
                     raise Refused(f"line {tree.start_line(statement)} calls what may have effects")
-            elif tree.kind[node] in language.suspending | {"named_expression", "lambda"}:
+            elif tree.kind[node] in language.suspending | NEVER_PASSED:
                 raise Refused(f"line {tree.start_line(statement)} cannot change places with another")
         everything = {tree.text[i] for i in file.names.within(statement, tree.end[statement])}
         uses.append((everything, tree.text[left]))
@@ -206,6 +208,10 @@ def require_independent(file: ProgramFile, first: int, second: int) -> None:
             raise Refused("lines change places inside a try block")
 
 
+NEVER_PASSED = frozenset(
+    {"named_expression", "lambda", "update", "augmented_assignment", "new_expression", "address_of"}
+)
+"""Parts of a value that do something, or make something of their own."""
 ITERATOR_CALLS = frozenset({"iter", "map", "filter", "zip", "reversed", "enumerate", "open", "next"})
 PLAIN_MODULES = frozenset({"math", "random", "time", "datetime", "string", "statistics", "turtle", "sys"})
 

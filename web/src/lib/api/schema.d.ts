@@ -253,6 +253,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/languages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description All languages that an assignment can ask for. */
+        get: operations["languages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measures": {
         parameters: {
             query?: never;
@@ -643,6 +660,12 @@ export interface components {
          * @enum {string}
          */
         Hint: "where" | "shape" | "answer";
+        /** @description A language that is read. */
+        Language: {
+            id: string;
+            title: string;
+            extensions: string[];
+        };
         /** @description A login. */
         LoginRequest: {
             user: string;
@@ -1665,6 +1688,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AssignmentInput"];
+                };
+            };
+        };
+    };
+    languages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Language"][];
                 };
             };
         };

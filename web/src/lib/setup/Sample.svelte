@@ -1,11 +1,15 @@
 <script lang="ts">
   import { api, take, type Report, type Spec } from '$lib/api/client';
   import { points } from '$lib/words';
+  import { untrack } from 'svelte';
+  import { isSample, sampleOf } from './samples';
 
   let { spec }: { spec: Spec } = $props();
-  let text = $state(
-    `print("Gate 1")\nprint("  opens at", 310)\nprint("Gate 2")\nprint("  opens at", 270)\nprint("Gate 3")\nprint("  opens at", 230)\nprint("Gate 4")\nprint("  opens at", 190)\n`
-  );
+  let text = $state(sampleOf(untrack(() => spec.language)));
+  $effect(() => {
+    const other = sampleOf(spec.language);
+    if (isSample(untrack(() => text))) text = other;
+  });
   let report = $state<Report | null>(null);
   let problem = $state('');
 

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
-  import type { Spec } from '$lib/api/client';
+  import { api, take, type Spec } from '$lib/api/client';
   import { keepDraft, readDraft } from '$lib/draft';
   import Notice from '$lib/ui/Notice.svelte';
   import Functions from './Functions.svelte';
@@ -14,6 +15,10 @@
     starter: Files;
     reference: Files;
   }
+  const languages = createQuery(() => ({
+    queryKey: ['languages'],
+    queryFn: () => take(api.GET('/api/languages'))
+  }));
   let {
     initial,
     mayDecide = true,
@@ -95,8 +100,11 @@
         <label class="grid gap-1">
           Language
           <select bind:value={spec.language}
-            ><option value="auto">as handed in</option><option value="python">Python</option></select
-          >
+            ><option value="auto">as handed in</option>
+            {#each languages.data ?? [] as language (language.id)}
+              <option value={language.id}>{language.title}</option>
+            {/each}
+          </select>
         </label>
         <label class="grid gap-1">
           Entry function<input class="mono" bind:value={spec.entry} placeholder="none" />

@@ -201,6 +201,7 @@
             <Code
               {path}
               text={texts.get(path) ?? ''}
+              language={desk.data?.files.find((f) => f.path === path)?.language ?? ''}
               report={d.report}
               selected={chosen?.finding ?? null}
               choose={(finding) => {

@@ -7,12 +7,14 @@
   let {
     path,
     text,
+    language,
     report,
     selected,
     choose
   }: {
     path: string;
     text: string;
+    language: string;
     report: Report | null;
     selected: Finding | null;
     choose: (finding: string) => void;
@@ -25,7 +27,7 @@
     const procedures = (report?.procedures ?? [])
       .filter((p) => p.file === path && p.name)
       .map((p) => ({ start: p.start_line, end: p.end_line }));
-    const made = makeEditor(holder, text, brackets, procedures, selected?.id ?? '', (line) => {
+    const made = makeEditor(holder, text, language, brackets, procedures, selected?.id ?? '', (line) => {
       const inner = brackets.filter((b) => b.start <= line && line <= b.end).at(-1);
       if (inner) choose(inner.group.finding.id);
     });

@@ -1,5 +1,4 @@
 // The read-only editor: our own theme, margin brackets as a score marks repeats, lit lines.
-import { python } from '@codemirror/lang-python';
 import {
   codeFolding,
   foldGutter,
@@ -18,6 +17,7 @@ import {
 } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import type { Bracket } from '$lib/groups';
+import { grammarOf } from './highlight';
 
 const colours = HighlightStyle.define([
   { tag: [tags.keyword, tags.controlKeyword, tags.definitionKeyword], color: 'var(--code-word)' },
@@ -125,6 +125,7 @@ function folding(procedures: Span[]): Extension {
 export function makeEditor(
   parent: HTMLElement,
   text: string,
+  language: string,
   brackets: Bracket[],
   procedures: Span[],
   lit: string,
@@ -156,7 +157,7 @@ export function makeEditor(
         }
       }),
       folding(procedures),
-      python(),
+      grammarOf(language),
       syntaxHighlighting(colours),
       litLines,
       theme
