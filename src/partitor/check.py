@@ -98,7 +98,7 @@ class _Check:
     def _find(self, remarks: Remarks) -> None:
         assignment = self.assignment
         self.matches = match_required(self.program, assignment.functions, self.calls, self.reference)
-        self.repeats = find_repeats(self.program, assignment.limits, self.handed_out)
+        self.repeats = find_repeats(self.program, assignment.limits, self.handed_out, near=True)
         remarks.add_repeats(self.repeats)
         remarks.add_required(self.matches)
         required = frozenset(n for f in assignment.functions for n in (f.name, *f.also))

@@ -14,6 +14,7 @@ from .program.shapes import skeleton
 from .records import Change, Finding, Place, SlotColumn, Suggestion
 from .repeats.find import Limits, RepeatedBlock, Repeats, Run, Twins
 from .repeats.judge import inner_statements
+from .repeats.near import NearBlock, NearTwins
 from .repeats.slots import Copy, Table
 from .suggestions.candidate import Candidate
 from .suggestions.functions import function_candidate
@@ -72,10 +73,19 @@ class Remarks:
         """Runs, blocks and twins, each with its loop, function or merge."""
         for run in repeats.runs:
             self._add_run(run)
+        inside: dict[int, RepeatedBlock] = {}
         for block in repeats.blocks:
-            self._add_block(block)
+            holder = next((n for n in repeats.near_twins if _holds(n, block.table)), None)
+            if holder is None or block.known:
+                self._add_block(block)
+            else:
+                inside.setdefault(id(holder), block)
         for twins in repeats.twins:
             self._add_twins(twins)
+        for near in repeats.near_twins:
+            self._add_near_twins(near, inside.get(id(near)))
+        for part in repeats.near_blocks:
+            self._add_near_block(part)
 
     def _add_run(self, run: Run) -> None:
         table = run.table
@@ -113,6 +123,51 @@ class Remarks:
         places = [Place(f.path, p.start_line, p.end_line) for f, p in twins.procedures]
         message = f"{names} are alike; {_difference(suggestion.slots, twins.table)}."
         self._add_table("twin-functions", message, places, twins.table, suggestion)
+
+    def _add_near_twins(self, near: NearTwins, part: RepeatedBlock | None) -> None:
+        """Functions with a line more or less; what they share quite alike can be a function at least."""
+        first = near.procedures[0][0]
+        suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "") if part else None
+        if suggestion is None or suggestion.status != "proved":
+            suggestion = _towards_one(first, [p for _, p in near.procedures])
+        names = _listed([p.name for _, p in near.procedures])
+        self.add(
+            "twin-functions",
+            f"{names} are alike but for {_lines(near.unlike)}.",
+            [Place(f.path, p.start_line, p.end_line) for f, p in near.procedures],
+            (len(near.procedures) - 1) * near.alike,
+            suggestion,
+            slots=suggestion.slots,
+            pattern=skeleton(first, list(_body(first, near.procedures[0][1]))),
+            subject=near.procedures[0][1].name,
+        )
+
+    def _add_near_block(self, near: NearBlock) -> None:
+        first = near.copies[0]
+        lines = sum(_code_lines(copy) for copy in near.copies)
+        self.add(
+            "repeated-block",
+            f"These {number_word(near.alike)} statements stand in {number_word(len(near.copies))} places, "
+            f"alike but for {_lines(near.unlike)}.",
+            [_place(c) for c in near.copies],
+            near.alike,
+            Suggestion(
+                id="",
+                kind="function",
+                title="Towards a function for what the places share",
+                status="outline",
+                lines_before=lines,
+                lines_after=lines,
+                slots=(),
+                path=first.file.path,
+                outline="First make the places quite alike: move what only one of them does before or after the "
+                "rest, or let a parameter say whether it is done. Then move the statements into a function and "
+                "call it in each place.",
+                why_not="the places are alike only but for a line or two",
+            ),
+            pattern=skeleton(first.file, list(first.statements)),
+            subject=first.file.procedure_around(first.statements[0]).name,
+        )
 
     def _add_table(
         self, rule: str, message: str, places: Sequence[Place], table: Table, suggestion: Suggestion
@@ -347,6 +402,39 @@ class Remarks:
             line = file.tree.start_line(procedure.node)
             place = Place(file.path, line, line)
         self.add(rule, message, [place], weight, subject=procedure.name)
+
+
+def _holds(near: NearTwins, table: Table) -> bool:
+    """True where every copy of the table stands in one of the near twins."""
+    return all(
+        any(c.file is f and p.node < c.first < f.tree.end[p.node] for f, p in near.procedures) for c in table.copies
+    )
+
+
+def _lines(count: int) -> str:
+    return "one line" if count == 1 else f"{number_word(count)} lines"
+
+
+def _body(file: ProgramFile, procedure: Procedure) -> Sequence[int]:
+    block = file.body_of(procedure)
+    return block.statements if block else ()
+
+
+def _towards_one(file: ProgramFile, procedures: Sequence[Procedure]) -> Suggestion:
+    lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
+    return Suggestion(
+        id="",
+        kind="merge",
+        title=f"Towards one function in place of {len(procedures)}",
+        status="outline",
+        lines_before=lines,
+        lines_after=lines,
+        slots=(),
+        path=file.path,
+        outline="Keep one of the functions and call it instead of the others. Give it a parameter for each value "
+        "that differs, and one that says whether the lines that only one of them has are to run.",
+        why_not="the functions are alike only but for a line or two",
+    )
 
 
 def _as_suggestion(result: Proved) -> Suggestion:

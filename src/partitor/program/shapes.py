@@ -36,6 +36,11 @@ class ShapeTable:
         key = tuple(_shape_items(tree, node, texts_stay=True))
         return self._shape.setdefault(key, len(self._shape))
 
+    def alone(self, tree: Tree, node: int, texts_stay: bool = False) -> int:
+        """The symbol of a statement without the blocks inside it."""
+        key = ("alone", *_shape_items(tree, node, texts_stay, without_blocks=True))
+        return self._shape.setdefault(key, len(self._shape))
+
     def kinded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots that tell a number from an element or a name."""
         key = tuple(_shape_items(tree, node, kinds_stay=True))
@@ -47,13 +52,19 @@ class ShapeTable:
         return self._shape.setdefault(key, len(self._shape))
 
 
-def _shape_items(tree: Tree, node: int, texts_stay: bool = False, kinds_stay: bool = False) -> list[object]:
+def _shape_items(
+    tree: Tree, node: int, texts_stay: bool = False, kinds_stay: bool = False, without_blocks: bool = False
+) -> list[object]:
     items: list[object] = []
     kinds, texts, ends = tree.kind, tree.text, tree.end
     language = tree.language
     position, stop = node, ends[node]
     while position < stop:
         kind = kinds[position]
+        if without_blocks and kind in language.blocks:
+            items.append(kind)
+            position = ends[position]
+            continue
         if position != node and is_simple_operand(tree, position, language):
             kept = texts_stay and kind in language.strings
             items.append(DIGITS.sub("#", texts[position]) if kept else (*SLOT, kind) if kinds_stay else SLOT)

@@ -12,6 +12,7 @@ from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
 from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
 from .known import body_of, copies_of, windows_like
+from .near import NearBlock, NearTwins, near_blocks, near_twins
 from .order import reordered_copies
 from .periods import Repetition, explains, maximal_repetitions
 from .slots import Copy, Table, compare
@@ -65,11 +66,16 @@ class Repeats(msgspec.Struct, frozen=True, eq=False):
     runs: tuple[Run, ...]
     blocks: tuple[RepeatedBlock, ...]
     twins: tuple[Twins, ...]
+    near_twins: tuple[NearTwins, ...] = ()
+    near_blocks: tuple[NearBlock, ...] = ()
 
 
-def find_repeats(program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]]) -> Repeats:
-    """Find runs, blocks and twins; `handed_out` are (path, line) pairs never to be reported."""
-    return _Finder(program, limits, handed_out).find()
+def find_repeats(
+    program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], near: bool = False
+) -> Repeats:
+    """Find runs, blocks and twins, and where asked for what is nearly such; `handed_out` are (path, line)
+    pairs never to be reported."""
+    return _Finder(program, limits, handed_out, near).find()
 
 
 class _Sequence(msgspec.Struct, frozen=True, eq=False):
@@ -79,8 +85,11 @@ class _Sequence(msgspec.Struct, frozen=True, eq=False):
 
 
 class _Finder:
-    def __init__(self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]]) -> None:
+    def __init__(
+        self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], near: bool = False
+    ) -> None:
         self.program = program
+        self.near = near
         self.limits = limits
         self.handed_out = handed_out
         self.shapes = ShapeTable()
@@ -97,7 +106,51 @@ class _Finder:
         runs = [run for sequence in self.sequences for run in self._runs(sequence)]
         runs = _without_repeated_inner_runs(runs)
         blocks = self._blocks(runs, twins)
-        return Repeats(tuple(runs), tuple(blocks), tuple(twins))
+        if not self.near:
+            return Repeats(tuple(runs), tuple(blocks), tuple(twins))
+        near, near_parts = self._near(runs, blocks, twins)
+        return Repeats(tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts))
+
+    def _near(
+        self, runs: list[Run], blocks: list[RepeatedBlock], twins: list[Twins]
+    ) -> tuple[list[NearTwins], list[NearBlock]]:
+        """What is alike but for a line or two, where nothing that is quite alike was found."""
+
+        def shape(file: ProgramFile, statement: int) -> int:
+            return self.shapes.alone(file.tree, statement)
+
+        def worded(file: ProgramFile, statement: int) -> int:
+            return self.shapes.alone(file.tree, statement, texts_stay=True)
+
+        known = {id(p) for twin in twins for _, p in twin.procedures}
+        functions = [
+            (file, p)
+            for file in self.program.files
+            for p in file.procedures[1:]
+            if p.name and id(p) not in known and (file.path, p.start_line) not in self.handed_out
+        ]
+        near = list(near_twins(functions, shape, worded))
+        folded = [*(r.table for r in runs), *(b.table for b in blocks)]
+        places = [
+            (s.file, s.block.statements)
+            for s in self.sequences
+            if s.block.node and min(s.symbols) >= 0 and not self._belongs(s, folded, near, twins)
+        ]
+        return near, list(near_blocks(places, shape, worded))
+
+    @staticmethod
+    def _belongs(
+        sequence: _Sequence, folded: Sequence[Table], near: Sequence[NearTwins], twins: Sequence[Twins]
+    ) -> bool:
+        """True where a statement list is part of what was found already."""
+        tree = sequence.file.tree
+        start, stop = sequence.block.statements[0], tree.end[sequence.block.statements[-1]]
+        inside = any(
+            c.file is sequence.file and c.span[0] < stop and start < c.span[1] for t in folded for c in t.copies
+        )
+        functions = [pair for group in near for pair in group.procedures]
+        functions += [pair for twin in twins for pair in twin.procedures]
+        return inside or any(f is sequence.file and p.node < start < f.tree.end[p.node] for f, p in functions)
 
     def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
         """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""

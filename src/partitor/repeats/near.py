@@ -1,0 +1,155 @@
+"""Copies that are alike but for a line or two: one has a statement more, or one that was changed.
+
+Statements are aligned by their shapes (the longest common subsequence; Needleman and Wunsch 1970 with
+no price for a gap, and a bound on the gaps afterwards). A pair is looked at only where it shares most
+of its shapes, whatever their order, so that unlike places cost nothing but a count.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections import Counter
+from collections.abc import Callable, Iterator, Sequence
+
+import msgspec
+
+from ..program.program import Procedure, ProgramFile
+from .slots import Copy
+
+LEAST_ALIKE = 5
+"""Statements, those in branches and loops included, that two near copies must share."""
+MOST_UNLIKE = 3
+ALIKE_SHARE = 0.72
+LONGEST = 60
+MOST_PLACES = 120
+
+Symbol = Callable[[ProgramFile, int], int]
+
+
+class NearTwins(msgspec.Struct, frozen=True, eq=False):
+    """Procedures that are alike but for `unlike` statements, changed, missing or more."""
+
+    procedures: tuple[tuple[ProgramFile, Procedure], ...]
+    alike: int
+    unlike: int
+
+
+class NearBlock(msgspec.Struct, frozen=True, eq=False):
+    """Stretches of statements that are alike but for `unlike` statements, changed, missing or more."""
+
+    copies: tuple[Copy, ...]
+    alike: int
+    unlike: int
+
+
+class _Line(msgspec.Struct, frozen=True):
+    """One statement by itself: its place in the nesting, what it looks like, what it says."""
+
+    shape: tuple[int, int]
+    worded: tuple[int, int]
+    node: int
+
+
+def near_twins(
+    functions: Sequence[tuple[ProgramFile, Procedure]], shape: Symbol, worded: Symbol
+) -> Iterator[NearTwins]:
+    """Pairs of functions of which most lines are the same, grouped where one is like several."""
+    lines = [_lines_of(file, _body(file, procedure), shape, worded) for file, procedure in functions]
+    groups: list[tuple[set[int], int, int]] = []
+    for a, b in itertools.combinations(range(len(functions)), 2):
+        if len(functions) > MOST_PLACES:
+            return
+        found = _compared(lines[a], lines[b])
+        if found is None:
+            continue
+        alike, unlike = found
+        known = next((g for g in groups if a in g[0] or b in g[0]), None)
+        if known is None:
+            groups.append(({a, b}, alike, unlike))
+        else:
+            known[0].update((a, b))
+    for members, alike, unlike in groups:
+        yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike)
+
+
+def near_blocks(
+    places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol, worded: Symbol
+) -> Iterator[NearBlock]:
+    """Pairs of statement lists, in branches, handlers or functions, that hold near copies."""
+    if len(places) > MOST_PLACES:
+        return
+    lines = [_lines_of(file, statements, shape, worded) for file, statements in places]
+    taken: set[int] = set()
+    for a, b in itertools.combinations(range(len(places)), 2):
+        if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
+            continue
+        found = _compared(lines[a], lines[b])
+        if found is not None:
+            taken |= {a, b}
+            copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
+            yield NearBlock(copies, *found)
+
+
+def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[ProgramFile, Sequence[int]]) -> bool:
+    if one[0] is not other[0]:
+        return False
+    tree = one[0].tree
+    a, b = (one[1][0], tree.end[one[1][-1]]), (other[1][0], tree.end[other[1][-1]])
+    return a[0] < b[1] and b[0] < a[1]
+
+
+def _body(file: ProgramFile, procedure: Procedure) -> Sequence[int]:
+    block = file.body_of(procedure)
+    return [s for s in (block.statements if block else ()) if not file.is_bare_string(s)]
+
+
+def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worded: Symbol) -> list[_Line]:
+    """The statements and those inside them, in order, each by itself."""
+    if not statements:
+        return []
+    tree = file.tree
+    top = len(file.parents(statements[0]))
+    lines = []
+    for s in file.statements_within(statements[0], tree.end[statements[-1]]):
+        depth = len(file.parents(s)) - top
+        lines.append(_Line((depth, shape(file, s)), (depth, worded(file, s)), s))
+        if len(lines) > LONGEST:
+            return []
+    return lines
+
+
+def _compared(one: list[_Line], other: list[_Line]) -> tuple[int, int] | None:
+    """(statements alike, statements unlike) of near copies; None where they are none, or alike altogether."""
+    longer, shorter = max(len(one), len(other)), min(len(one), len(other))
+    if shorter < LEAST_ALIKE or longer - shorter > MOST_UNLIKE:
+        return None
+    shared = Counter(line.shape for line in one) & Counter(line.shape for line in other)
+    if sum(shared.values()) < max(LEAST_ALIKE, ALIKE_SHARE * longer):
+        return None
+    pairs = _aligned(one, other)
+    unlike = len(one) + len(other) - 2 * len(pairs)
+    said_alike = sum(a.worded == b.worded for a, b in pairs)
+    enough = len(pairs) >= max(LEAST_ALIKE, ALIKE_SHARE * longer) and 2 * said_alike >= len(pairs) + 1
+    if not enough or not 0 < unlike <= MOST_UNLIKE + 1:
+        return None
+    return len(pairs), longer - len(pairs)
+
+
+def _aligned(one: list[_Line], other: list[_Line]) -> list[tuple[_Line, _Line]]:
+    """A longest common subsequence of shapes, as pairs."""
+    n, m = len(one), len(other)
+    best = [[0] * (m + 1) for _ in range(n + 1)]
+    for i in range(n - 1, -1, -1):
+        for j in range(m - 1, -1, -1):
+            alike = one[i].shape == other[j].shape
+            best[i][j] = 1 + best[i + 1][j + 1] if alike else max(best[i + 1][j], best[i][j + 1])
+    pairs, i, j = [], 0, 0
+    while i < n and j < m:
+        if one[i].shape == other[j].shape:
+            pairs.append((one[i], other[j]))
+            i, j = i + 1, j + 1
+        elif best[i + 1][j] >= best[i][j + 1]:
+            i += 1
+        else:
+            j += 1
+    return pairs
