@@ -461,6 +461,12 @@ def _as_suggestion(result: Proved) -> Suggestion:
 
 def _outline(kind: str, table: Table) -> str:
     count = len(table.copies)
+    family = next((c for c in table.columns if c.is_target and c.is_family), None)
+    if kind == "loop" and family is not None:
+        return (
+            f"Keep {family.values[0]} to {family.values[-1]} in one list, and write the statements once, inside "
+            f"a loop over its {count} places."
+        )
     if kind == "loop":
         return f"Write the statements once, inside a loop with {count} turns; put what differs into its list."
     if kind == "merge":

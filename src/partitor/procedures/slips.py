@@ -80,9 +80,21 @@ def outer_variables(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure, 
             and file.names.scope[i] == procedure.node
             and sent.get(file.tree.text[i])
         }
+        if file.language.declares:
+            changed = {name for name in changed if _few_share(file, name)}
         if changed:
             found.append((procedure, sorted(changed)))
     return found
+
+
+def _few_share(file: ProgramFile, name: str) -> bool:
+    """True where a variable is no state that several functions share: one function and its caller use it."""
+    users = {
+        file.names.scope[i]
+        for i in file.names.nodes
+        if file.tree.text[i] == name and file.names.owner(i) == 0 and file.names.scope[i]
+    }
+    return len(users) <= 2
 
 
 def vague_names(file: ProgramFile, required: frozenset[str]) -> list[tuple[Procedure, str]]:

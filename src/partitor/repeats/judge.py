@@ -11,6 +11,8 @@ from bisect import bisect_right
 from .slots import Column, Copy, Table
 
 MOST_PARAMETERS = 5
+FEWEST = 3
+"""Statements from which copies that give values to numbered variables are better off as a function."""
 MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
 
@@ -27,9 +29,10 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
         return False
     if any(_leaves(copy) or _only_asserts(copy) for copy in copies):
         return False
-    if any(column.is_target for column in table.columns):
+    targets = [column for column in table.columns if column.is_target]
+    if targets and (not all(c.is_family for c in targets) or worth_a_function(table, FEWEST)):
         return False
-    irregular = [c for c in table.columns if c.step() is None]
+    irregular = [c for c in table.columns if c.step() is None and not c.is_family]
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1
     if saved < 2 or len(irregular) > MOST_LISTED:
         return False

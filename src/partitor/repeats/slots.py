@@ -17,6 +17,7 @@ from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
 
 DIGITS = re.compile(r"(\d+)")
+NUMBERED = re.compile(r"([A-Za-z_]\w*?)_?(\d{1,3})")
 CODED = re.compile(r"\\[0-9xuUN]")
 """Characters written by their number, whose digits are no numbers."""
 
@@ -89,6 +90,17 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
         step = numbers[1] - numbers[0]
         even = all(b - a == step for a, b in itertools.pairwise(numbers))
         return step if even and step else None
+
+
+    @property
+    def is_family(self) -> bool:
+        """Variables that are told apart by a number that counts up: `gate1`, `gate2`, `gate3`."""
+        parts = [NUMBERED.fullmatch(value) for value in self.values]
+        found = [part for part in parts if part]
+        if not self.is_name or len(found) != len(self.values) or len({part[1] for part in found}) != 1:
+            return False
+        numbers = [int(part[2]) for part in found]
+        return all(b - a == 1 for a, b in itertools.pairwise(numbers))
 
 
 class Table(msgspec.Struct, frozen=True, eq=False):

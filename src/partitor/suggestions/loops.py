@@ -82,6 +82,9 @@ def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:
     irregular = [c for c in table.columns if c.step() is None]
     even = [c for c in table.columns if c.step() is not None]
     if any(c.is_target for c in table.columns):
+        family = next((c for c in table.columns if c.is_target and c.is_family), None)
+        if family is not None:
+            raise CannotWrite(f"{family.values[0]} to {family.values[-1]} would have to be one list first")
         raise CannotWrite("the copies give their results to different variables")
     leading = {} if writer.file.language.declares else _leading_assignments(table)
     if irregular and writer.lists_by_index:
