@@ -31,6 +31,7 @@ FILE_NAMES = {
     "cpp": "main.cpp",
     "arduino": "main.ino",
     "csharp": "Main.cs",
+    "gamescript": "step.gml",
 }
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from functools import cache
 from pathlib import PurePosixPath
 
@@ -10,18 +11,20 @@ import tree_sitter_language_pack
 
 from .c.table import ARDUINO, CPP, C
 from .csharp.table import CSHARP
+from .gamescript.table import GAMESCRIPT
 from .java.table import JAVA
 from .javascript.table import JAVASCRIPT, TYPESCRIPT
 from .python.table import PYTHON
 from .table import Language
 
 LANGUAGES: dict[str, Language] = {
-    language.id: language for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP)
+    language.id: language for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP, GAMESCRIPT)
 }
 
 
 def language_of(path: str, text: str = "") -> Language | None:
-    """The language of a file by its extension, else by its shebang line; None where neither tells.
+    """The language of a file by its extension, else by its shebang line, else by what stands in it; None
+    where nothing tells.
 
     >>> language_of("work/Main.PY").id
     'python'
@@ -29,15 +32,37 @@ def language_of(path: str, text: str = "") -> Language | None:
     'python'
     """
     suffix = PurePosixPath(path).suffix.lower()
+    if suffix in HEADERS and CPP_HEADER.search(text):
+        return CPP
     for language in LANGUAGES.values():
         if suffix in language.extensions:
             return language
+    if suffix:
+        return None
     first_line = text.split("\n", 1)[0]
-    if not suffix and first_line.startswith("#!"):
+    if first_line.startswith("#!"):
         for language in LANGUAGES.values():
             if any(name in first_line for name in language.shebangs):
                 return language
-    return None
+        return None
+    return next((LANGUAGES[key] for key, sign in SIGNS if sign.search(text)), None)
+
+
+HEADERS = frozenset({".h"})
+CPP_HEADER = re.compile(r"^\s*(?:class|namespace|template)\b|\bstd::|\bpublic:", re.MULTILINE)
+SIGNS = tuple(
+    (key, re.compile(sign, re.MULTILINE))
+    for key, sign in (
+        ("arduino", r"^\s*void\s+setup\s*\(\s*\)[^;]*\{[\s\S]*^\s*void\s+loop\s*\("),
+        ("cpp", r"^\s*#\s*include\s*<(?:iostream|string|vector)>"),
+        ("c", r"^\s*#\s*include\s*[<\"]"),
+        ("java", r"^\s*public\s+(?:final\s+)?class\s+\w+"),
+        ("csharp", r"^\s*using\s+System\b"),
+        ("python", r"^(?:def|class)\s+\w+.*:\s*$|^import\s+\w+\s*$|^from\s+\w+\s+import\s"),
+        ("javascript", r"^\s*(?:function\s+\w+\s*\(|(?:const|let)\s+\w+\s*=)"),
+    )
+)
+"""What tells the language of a file without an extension, surest first."""
 
 
 @cache

@@ -128,5 +128,7 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     texts_take_numbers: frozenset[str] | None = None
     """Calls whose text can take a number in; None: every text can."""
     comment_marks: tuple[str, ...] = ("#",)
+    mask: Callable[[bytes], bytes] | None = None
+    """Writes a text in the words of its grammar, byte for byte as long."""
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..program.program import ProgramFile
-from .braces.writer import CSharpWriter, CWriter, JavaScriptWriter, JavaWriter
+from .braces.writer import CSharpWriter, CWriter, GameScriptWriter, JavaScriptWriter, JavaWriter
 from .python.writer import PythonWriter
 from .writing import Writer
 
@@ -16,6 +16,7 @@ WRITERS: dict[str, type[Writer]] = {
     "cpp": CWriter,
     "arduino": CWriter,
     "csharp": CSharpWriter,
+    "gamescript": GameScriptWriter,
 }
 
 

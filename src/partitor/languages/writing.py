@@ -70,6 +70,8 @@ class Writer(ABC):
     comment_mark = "#"
     lists_by_index = False
     """Several columns of values are separate arrays that share an index."""
+    runs_through_lists = True
+    """A loop can run through a list that stands in its head."""
 
     @abstractmethod
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:

@@ -103,7 +103,7 @@ MAX_DEPTH = 200
 
 def parse(source: bytes, language: Language) -> Tree:
     """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`."""
-    root = parser_for(language.grammar).parse(source).root_node
+    root = parser_for(language.grammar).parse(language.mask(source) if language.mask else source).root_node
     if language.reading:
         from .normalise import Normaliser
 

@@ -10,11 +10,12 @@ from pathlib import Path, PurePosixPath
 import msgspec
 
 from ..errors import UnreadableSubmission
-from ..languages.registry import language_of
+from ..languages.registry import LANGUAGES, language_of
 from ..source import Source
 from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive
 from .encoding import decode
 from .junk import is_junk
+from .notebooks import program_text
 
 
 class Ignored(msgspec.Struct, frozen=True):
@@ -102,6 +103,8 @@ def _source_of(entry: Entry, language: str) -> Source | Ignored:
         return Ignored(entry.path, "is not a text file")
     if not decoded.text.strip():
         return Ignored(entry.path, "is empty")
+    if entry.path.lower().endswith(".ipynb"):
+        return _notebook(entry, decoded.text, language)
     known = language_of(entry.path, decoded.text)
     if known is None:
         return Ignored(entry.path, "is in no language that is read here")
@@ -117,8 +120,21 @@ def _source_of(entry: Entry, language: str) -> Source | Ignored:
     )
 
 
+def _notebook(entry: Entry, text: str, language: str) -> Source | Ignored:
+    """The Python text of a notebook, under the notebook's name with `.py` behind it."""
+    if language not in ("auto", "python"):
+        return Ignored(entry.path, "is a Python notebook, which is not the assignment's language")
+    try:
+        program = program_text(text)
+    except UnreadableSubmission as problem:
+        return Ignored(entry.path, str(problem))
+    if not program.strip():
+        return Ignored(entry.path, "is a notebook without code")
+    return Source(path=f"{entry.path}.py", text=program, language="python")
+
+
 def _why_nothing(ignored: list[Ignored], junk: int, language: str) -> str:
-    what = "program" if language == "auto" else f"{language.capitalize()} program"
+    what = "program" if language == "auto" else f"{LANGUAGES[language].title} program"
     if not ignored:
         return f"There is no {what} in it{', only system files' if junk else '; it is empty'}."
     named = "; ".join(f"{i.path} {i.why}" for i in ignored[:4])
@@ -202,7 +218,7 @@ def owner_of(entry_name: str, pattern: str) -> str:
     ('ada', 'ada')
     """
     stem = archive_stem(entry_name)
-    if stem == entry_name and language_of(entry_name) is not None:
+    if stem == entry_name and (language_of(entry_name) is not None or entry_name.lower().endswith(".ipynb")):
         stem = PurePosixPath(entry_name).stem
     if pattern:
         expression = re.escape(pattern)

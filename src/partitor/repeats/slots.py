@@ -91,7 +91,6 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
         even = all(b - a == step for a, b in itertools.pairwise(numbers))
         return step if even and step else None
 
-
     @property
     def is_family(self) -> bool:
         """Variables that are told apart by a number that counts up: `gate1`, `gate2`, `gate3`."""

@@ -131,7 +131,7 @@ def _indexed(irregular: Sequence[Column], even: Sequence[Column], namer: Namer, 
     variables = {c: Variable(namer.column(c, copies), column_type(c, copies)) for c in irregular}
     rows = tuple(tuple(c.values[k] for c in irregular) for k in range(len(copies)))
     in_place = not even and (not writer.file.language.typed or len(irregular) == 1)
-    if in_place and not writer.file.language.struct_values:
+    if in_place and writer.runs_through_lists:
         filled = {c: v.name for c, v in variables.items()}
         return Plan(tuple(variables.values()), Listed(rows), filled)
     counter = namer.counter()

@@ -186,6 +186,8 @@ FORMATTED = frozenset({"printf", "scanf"})
 class CWriter(TypedWriter):
     """C, C++ and board sketches."""
 
+    runs_through_lists = False
+
     def value_text(self, node: int, expression: str) -> str:
         tree = self.file.tree
         arguments = tree.parent[node]
@@ -332,3 +334,18 @@ class JavaScriptWriter(BraceWriter):
         tree = self.file.tree
         top = [tree.kind[s] for s in self.file.blocks[0].statements]
         return "function_variable" in top and "function_definition" not in top
+
+
+class GameScriptWriter(JavaScriptWriter):
+    """Game scripts: `var` only, and lists that are run through by their places."""
+
+    runs_through_lists = False
+
+    def _keyword(self, modern: str) -> str:
+        return "var"
+
+    def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
+        raise CannotWrite("the language has no list to run through in place")
+
+    def _arrows(self) -> bool:
+        return False

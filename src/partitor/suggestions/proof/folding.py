@@ -36,6 +36,7 @@ MEANINGS = {
     "python": PYTHON,
     "javascript": Meaning("javascript", 2**53 - 1, True, True),
     "typescript": Meaning("typescript", 2**53 - 1, True, True),
+    "gamescript": Meaning("gamescript", 2**31 - 1),
     "java": Meaning("java", 2**31 - 1, True, True),
     "csharp": Meaning("csharp", 2**31 - 1, True, True),
     "c": Meaning("c", 2**31 - 1, False, False, True),

@@ -641,5 +641,6 @@ def _refuse_tied(file: ProgramFile, node: int) -> None:
         raise Refused("the copies hold a label, a jump, or something that is kept from call to call")
     if kind == "super" or (kind == "this" and not language.methods):
         raise Refused("the copies use the object they belong to")
-    if text == "arguments" and kind == language.name:
+    implicit = text == "arguments" or (language.id == "gamescript" and text.startswith("argument"))
+    if implicit and kind == language.name:
         raise Refused("the copies use the arguments of the function they stand in")

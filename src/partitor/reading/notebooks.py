@@ -1,0 +1,35 @@
+"""Notebooks as program text: the code cells in order, each under a comment with its number."""
+
+from __future__ import annotations
+
+import re
+
+from ..errors import UnreadableSubmission
+
+CELL = "# cell {}"
+NOT_PYTHON = re.compile(r"^(\s*)([%!?]|\S.*\?$)")
+
+
+def program_text(text: str) -> str:
+    """The Python text of a notebook. Lines that only a notebook understands become comments, so that they stay
+    where they are. Raises UnreadableSubmission with a clause that can follow the file's path.
+    """
+    import nbformat  # slow to load, and seldom needed
+
+    try:
+        notebook = nbformat.reads(text, as_version=4)  # type: ignore[no-untyped-call]
+    except Exception as problem:  # nbformat lets errors of many kinds through; each means the same here
+        raise UnreadableSubmission(f"is not a whole notebook ({type(problem).__name__})") from problem
+    language = notebook.get("metadata", {}).get("kernelspec", {}).get("language", "python")
+    if language != "python":
+        raise UnreadableSubmission(f"is a notebook in {language}, and only Python's are read")
+    parts = []
+    for number, cell in enumerate(notebook.cells, 1):
+        if cell.get("cell_type") != "code" or not str(cell.get("source", "")).strip():
+            continue
+        source = str(cell["source"])
+        if source.lstrip().startswith("%%"):
+            continue
+        lines = [NOT_PYTHON.sub(r"\1# \2", line) for line in source.rstrip("\n").split("\n")]
+        parts.append("\n".join([CELL.format(number), *lines]) + "\n")
+    return "\n\n".join(parts)
