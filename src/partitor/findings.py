@@ -455,8 +455,16 @@ def _as_suggestion(result: Proved) -> Suggestion:
         changes=() if reason else tuple(sorted(changes, key=lambda c: c.start_line)),
         diff="" if reason else unified_diff(source, result.after.source.text),
         why_not=reason,
-        outline=reason and f"It can be done ({candidate.title.lower()}), but {reason}.",
+        outline=reason and _in_words(candidate, reason),
     )
+
+
+def _in_words(candidate: Candidate, reason: str) -> str:
+    """What a proved suggestion comes to where no patch can be made."""
+    if candidate.file.language.id != "blocks":
+        return f"It can be done ({candidate.title.lower()}), but {reason}."
+    new = [line for e in sorted(candidate.edits, key=lambda e: e.start) for line in e.lines]
+    return "\n".join([f"{candidate.title}. It does the same, put together like this:", *new])
 
 
 def _outline(kind: str, table: Table) -> str:

@@ -9,6 +9,7 @@ from pathlib import PurePosixPath
 import tree_sitter
 import tree_sitter_language_pack
 
+from .blocks.table import BLOCKS
 from .c.table import ARDUINO, CPP, C
 from .csharp.table import CSHARP
 from .gamescript.table import GAMESCRIPT
@@ -18,7 +19,8 @@ from .python.table import PYTHON
 from .table import Language
 
 LANGUAGES: dict[str, Language] = {
-    language.id: language for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP, GAMESCRIPT)
+    language.id: language
+    for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP, GAMESCRIPT, BLOCKS)
 }
 
 

@@ -123,6 +123,10 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Members of a class that are no statements."""
     framework_calls: frozenset[str] = frozenset()
     """Functions that the surroundings call by name."""
+    started_prefix: str = ""
+    """What the names of functions begin with that something outside starts."""
+    open_library: bool = False
+    """More can be called than any list of ours tells."""
     global_style: bool = False
     """Functions share the program's variables as a matter of course."""
     texts_take_numbers: frozenset[str] | None = None

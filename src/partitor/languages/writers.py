@@ -17,6 +17,7 @@ WRITERS: dict[str, type[Writer]] = {
     "arduino": CWriter,
     "csharp": CSharpWriter,
     "gamescript": GameScriptWriter,
+    "blocks": PythonWriter,
 }
 
 

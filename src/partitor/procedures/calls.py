@@ -60,13 +60,13 @@ def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[Program
     """Functions that nothing mentions, where something runs at all."""
     texts = _texts(program) if _looks_names_up(program) else ""
     runs = any(_runs_something(file) for file in program.files) or any(
-        name in file.language.framework_calls for name, places in calls.defined.items() for file, _ in places
+        _is_started(file, name) for name, places in calls.defined.items() for file, _ in places
     )
     found = []
     for name, places in calls.defined.items():
         if not name or calls.mentioned.get(name) or name in texts or _called_by_convention(name):
             continue
-        if any(name in file.language.framework_calls for file, _ in places):
+        if any(_is_started(file, name) for file, _ in places):
             continue
         if not runs and name not in {entry, "main"}:
             continue
@@ -76,6 +76,13 @@ def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[Program
             if not procedure.decorated and not (procedure.in_class and _has_bases(file, procedure)):
                 found.append((file, procedure))
     return found
+
+
+def _is_started(file: ProgramFile, name: str) -> bool:
+    """True for a function that the surroundings call by its name."""
+    language = file.language
+    begins = bool(language.started_prefix) and name.startswith(language.started_prefix)
+    return begins or name in language.framework_calls
 
 
 def _seen_from_outside(file: ProgramFile, procedure: Procedure) -> bool:
@@ -100,7 +107,7 @@ def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile,
                 continue
             if file.names.owner(i) != UNBOUND:
                 continue
-            if not language.declares:
+            if not language.open_library:
                 found.append((file, i, name, nearest(name, [*calls.defined, *language.builtins])))
             elif name not in calls.defined:
                 # Libraries hold more than any list of ours: only what looks like a slip is one.

@@ -13,6 +13,7 @@ from ..errors import UnreadableSubmission
 from ..languages.registry import LANGUAGES, language_of
 from ..source import Source
 from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive
+from .blocks import block_sheets, is_block_file, rendered
 from .encoding import decode
 from .junk import is_junk
 from .notebooks import program_text
@@ -87,14 +88,33 @@ def submission_of(
         if is_junk(entry.path):
             junk += 1
             continue
-        source = _source_of(entry, language)
-        if isinstance(source, Source):
-            sources.append(source)
-        else:
-            ignored.append(source)
+        for source in _sources_of(entry, language):
+            if isinstance(source, Source):
+                sources.append(source)
+            else:
+                ignored.append(source)
     if not sources:
         return Unreadable(name, _why_nothing(ignored, junk, language))
     return Submission(name, tuple(sorted(sources, key=lambda s: s.path)), tuple(ignored), junk)
+
+
+def _sources_of(entry: Entry, language: str) -> list[Source | Ignored]:
+    """The texts of one file: one, but for block programs, which have one a sheet."""
+    if not is_block_file(entry.path, entry.data):
+        return [_source_of(entry, language)]
+    if language not in ("auto", "blocks"):
+        return [Ignored(entry.path, "is a block program, which is not the assignment's language")]
+    try:
+        sheets = block_sheets(entry.path, entry.data)
+    except UnreadableSubmission as problem:
+        return [Ignored(entry.path, str(problem))]
+    texts = [(sheet, rendered(sheet)) for sheet in sheets]
+    found: list[Source | Ignored] = [
+        Source(path=f"{entry.path}/{file_name(sheet.name)}", text=text, language="blocks")
+        for sheet, text in texts
+        if text.strip()
+    ]
+    return found or [Ignored(entry.path, "holds no blocks")]
 
 
 def _source_of(entry: Entry, language: str) -> Source | Ignored:
@@ -218,7 +238,9 @@ def owner_of(entry_name: str, pattern: str) -> str:
     ('ada', 'ada')
     """
     stem = archive_stem(entry_name)
-    if stem == entry_name and (language_of(entry_name) is not None or entry_name.lower().endswith(".ipynb")):
+    if stem == entry_name and (
+        language_of(entry_name) is not None or entry_name.lower().endswith((".ipynb", ".xml", ".json"))
+    ):
         stem = PurePosixPath(entry_name).stem
     if pattern:
         expression = re.escape(pattern)

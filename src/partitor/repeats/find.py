@@ -127,7 +127,10 @@ class _Finder:
             (file, p)
             for file in self.program.files
             for p in file.procedures[1:]
-            if p.name and id(p) not in known and (file.path, p.start_line) not in self.handed_out
+            if p.name
+            and not _is_a_stack(file, p)
+            and id(p) not in known
+            and (file.path, p.start_line) not in self.handed_out
         ]
         near = list(near_twins(functions, shape, worded))
         folded = [*(r.table for r in runs), *(b.table for b in blocks)]
@@ -317,7 +320,7 @@ class _Finder:
         groups: dict[tuple[int, ...], list[tuple[ProgramFile, Procedure, Copy]]] = {}
         for file in self.program.files:
             for procedure in file.procedures[1:]:
-                if not procedure.name:
+                if not procedure.name or _is_a_stack(file, procedure):
                     continue
                 block = file.body_of(procedure)
                 statements = tuple(s for s in (block.statements if block else ()) if not file.is_bare_string(s))
@@ -339,6 +342,12 @@ class _Finder:
                 )
                 found.append(Twins(tuple((f, p) for f, p, _ in members), table, elsewhere))
         return found
+
+
+def _is_a_stack(file: ProgramFile, procedure: Procedure) -> bool:
+    """True for what only has the form of a function: nothing calls it, something starts it or nothing does."""
+    prefix = file.language.started_prefix
+    return bool(prefix) and procedure.name.startswith((prefix, "unused_stack"))
 
 
 def _windows(table: Table) -> Iterator[Table]:

@@ -15,6 +15,8 @@ WIDE = ("utf-16", "utf-32", "utf_16", "utf_32")
 
 def can_be_patched(source: Source) -> str:
     """ "" where a patch can be made; else why not, as a clause (two-byte encodings, bare CR ends)."""
+    if source.language == "blocks":
+        return "blocks are put together by hand, not patched"
     if source.encoding.lower().startswith(WIDE):
         return f"the file is stored as {source.encoding.upper()}, which patches cannot change; save it as UTF-8"
     if re.search(r"\r(?!\n)", source.raw):

@@ -20,6 +20,7 @@ TARGETS = (
 
 BRACES: dict[str, Any] = {
     "declares": True,
+    "open_library": True,
     "comment_marks": ("//", "/*", "*"),
     "blocks": frozenset({"program", "block"}),
     "clauses": frozenset({"elif_clause", "else_clause", "except_clause", "finally_clause", "case_clause"}),

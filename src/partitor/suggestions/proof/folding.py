@@ -34,6 +34,7 @@ class Meaning(msgspec.Struct, frozen=True):
 PYTHON = Meaning()
 MEANINGS = {
     "python": PYTHON,
+    "blocks": PYTHON,
     "javascript": Meaning("javascript", 2**53 - 1, True, True),
     "typescript": Meaning("typescript", 2**53 - 1, True, True),
     "gamescript": Meaning("gamescript", 2**31 - 1),

@@ -1,0 +1,23 @@
+"""Block programs, in the text that `reading.blocks` gives them: indented, one function a stack."""
+
+from __future__ import annotations
+
+import msgspec
+
+from ..python.table import PYTHON
+
+BLOCKS = msgspec.structs.replace(
+    PYTHON,
+    id="blocks",
+    title="Block program",
+    extensions=(".sb3",),
+    shebangs=(),
+    builtins=frozenset({"my", "range", "enumerate", "zip", "True", "False"}),
+    output_calls=frozenset({"say", "sayforsecs", "think", "text_print", "doSayFor", "bubble"}),
+    pure_calls=frozenset(),
+    reflective=frozenset(),
+    framework_calls=frozenset({"main"}),
+    started_prefix="when_",
+    open_library=True,
+    repair=None,
+)
