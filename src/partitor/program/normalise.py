@@ -39,6 +39,9 @@ class Normaliser(Flattener):
         self.reading = reading
         self.braces: set[int] = set()
         self.depth = 0
+        self.compound = language.branches | language.clauses
+        self.interpolations = {k for k, v in reading.kinds.items() if v == language.interpolation}
+        self.interpolations.add(language.interpolation)
 
     def flatten(self, root: tree_sitter.Node) -> Tree:
         self.cursor = root.walk()
@@ -152,12 +155,12 @@ class Normaliser(Flattener):
     def _plain(self, node: tree_sitter.Node, field: str, parent: int, as_statement: bool) -> None:
         kind = node.type
         known = self._kind_of(node, as_statement)
-        if known in self.language.strings and not any(c.type in self._interpolations for c in node.children):
+        if known in self.language.strings and not any(c.type in self.interpolations for c in node.children):
             self._open(known, node, field, parent, leaf=True)
             return
         index = self._open(known, node, field, parent)
         in_block = known in self.language.blocks
-        bodies = self.reading.body_fields if known in self._compound else frozenset()
+        bodies = self.reading.body_fields if known in self.compound else frozenset()
         past_equals = False
         for child in self._children():
             below = self._field(kind)
@@ -175,16 +178,6 @@ class Normaliser(Flattener):
                 self._visit(index, below)
             past_equals = past_equals or child.type == "="
         self._close(index)
-
-    @property
-    def _compound(self) -> frozenset[str]:
-        language = self.language
-        return language.branches | language.clauses
-
-    @property
-    def _interpolations(self) -> frozenset[str]:
-        name = self.language.interpolation
-        return frozenset(k for k, v in self.reading.kinds.items() if v == name) | {name}
 
     def _kind_of(self, node: tree_sitter.Node, as_statement: bool) -> str:
         kind, reading = node.type, self.reading

@@ -24,6 +24,7 @@ class ShapeTable:
     def __init__(self) -> None:
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
+        self._operands: dict[int, tuple[Tree, bytearray]] = {}
 
     def exact(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree token for token (parentheses and layout of commas included)."""
@@ -31,29 +32,41 @@ class ShapeTable:
         key = (tuple(tree.kind[node:end]), tuple(tree.text[node:end]))
         return self._exact.setdefault(key, len(self._exact))
 
+    def _operands_of(self, tree: Tree) -> bytearray:
+        """What is known of each node: 0 nothing yet, 1 no simple operand, 2 one."""
+        known = self._operands.get(id(tree))
+        if known is None:
+            known = self._operands[id(tree)] = (tree, bytearray(len(tree.kind)))
+        return known[1]
+
     def worded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots, but for texts, which keep their words."""
-        key = tuple(_shape_items(tree, node, texts_stay=True))
+        key = tuple(_shape_items(tree, self._operands_of(tree), node, texts_stay=True))
         return self._shape.setdefault(key, len(self._shape))
 
     def alone(self, tree: Tree, node: int, texts_stay: bool = False) -> int:
         """The symbol of a statement without the blocks inside it."""
-        key = ("alone", *_shape_items(tree, node, texts_stay, without_blocks=True))
+        key = ("alone", *_shape_items(tree, self._operands_of(tree), node, texts_stay, without_blocks=True))
         return self._shape.setdefault(key, len(self._shape))
 
     def kinded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots that tell a number from an element or a name."""
-        key = tuple(_shape_items(tree, node, kinds_stay=True))
+        key = tuple(_shape_items(tree, self._operands_of(tree), node, kinds_stay=True))
         return self._shape.setdefault(key, len(self._shape))
 
     def shape(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots."""
-        key = tuple(_shape_items(tree, node))
+        key = tuple(_shape_items(tree, self._operands_of(tree), node))
         return self._shape.setdefault(key, len(self._shape))
 
 
 def _shape_items(
-    tree: Tree, node: int, texts_stay: bool = False, kinds_stay: bool = False, without_blocks: bool = False
+    tree: Tree,
+    operands: bytearray,
+    node: int,
+    texts_stay: bool = False,
+    kinds_stay: bool = False,
+    without_blocks: bool = False,
 ) -> list[object]:
     items: list[object] = []
     kinds, texts, ends = tree.kind, tree.text, tree.end
@@ -65,7 +78,9 @@ def _shape_items(
             items.append(kind)
             position = ends[position]
             continue
-        if position != node and is_simple_operand(tree, position, language):
+        if not operands[position]:
+            operands[position] = 1 + is_simple_operand(tree, position, language)
+        if position != node and operands[position] == 2:
             kept = texts_stay and kind in language.strings
             items.append(DIGITS.sub("#", texts[position]) if kept else (*SLOT, kind) if kinds_stay else SLOT)
             position = ends[position]

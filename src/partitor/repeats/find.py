@@ -288,7 +288,10 @@ class _Finder:
             )
             for file, statements, found in sequences
         ]
-        for copies in itertools.chain(reordered_copies(sequences), reordered_copies(kinded)):
+        plain = {x for *_, found in sequences for x in found}
+        finer = {x for *_, found in kinded for x in found}
+        both = [sequences, kinded] if len(finer) > len(plain) else [sequences]
+        for copies in itertools.chain.from_iterable(map(reordered_copies, both)):
             table = compare(copies)
             if table is not None and worth_a_function(table, self.limits.repeat_statements):
                 yield RepeatedBlock(table)

@@ -54,7 +54,8 @@ def near_twins(
     functions: Sequence[tuple[ProgramFile, Procedure]], shape: Symbol, worded: Symbol
 ) -> Iterator[NearTwins]:
     """Pairs of functions of which most lines are the same, grouped where one is like several."""
-    lines = [_lines_of(file, _body(file, procedure), shape, worded) for file, procedure in functions]
+    bodies = [(file, _body(file, procedure)) for file, procedure in functions]
+    lines = _worth_comparing(bodies, shape, worded)
     groups: list[tuple[set[int], int, int]] = []
     for a, b in itertools.combinations(range(len(functions)), 2):
         if len(functions) > MOST_PLACES:
@@ -78,7 +79,7 @@ def near_blocks(
     """Pairs of statement lists, in branches, handlers or functions, that hold near copies."""
     if len(places) > MOST_PLACES:
         return
-    lines = [_lines_of(file, statements, shape, worded) for file, statements in places]
+    lines = _worth_comparing(places, shape, worded)
     taken: set[int] = set()
     for a, b in itertools.combinations(range(len(places)), 2):
         if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
@@ -101,6 +102,22 @@ def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[P
 def _body(file: ProgramFile, procedure: Procedure) -> Sequence[int]:
     block = file.body_of(procedure)
     return [s for s in (block.statements if block else ()) if not file.is_bare_string(s)]
+
+
+def _worth_comparing(
+    places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol, worded: Symbol
+) -> list[list[_Line]]:
+    """The lines of each place; [] for one that has no other of about its size."""
+    sizes = [
+        len(file.statements_within(statements[0], file.tree.end[statements[-1]])) if statements else 0
+        for file, statements in places
+    ]
+    found = []
+    for k, (file, statements) in enumerate(places):
+        partners = any(abs(size - sizes[k]) <= MOST_UNLIKE for j, size in enumerate(sizes) if j != k)
+        compared = LEAST_ALIKE <= sizes[k] <= LONGEST and partners
+        found.append(_lines_of(file, statements, shape, worded) if compared else [])
+    return found
 
 
 def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worded: Symbol) -> list[_Line]:
