@@ -191,9 +191,11 @@ def _sources(path: Path | None, option: str) -> tuple[Source, ...]:
 
 @app.command()
 def languages() -> None:
-    """List the languages that are read."""
+    """List the languages that are read, and what is given for each."""
+    print(f"{'language':<12} {'title':<15} {'files':<32} suggestions")
     for language in LANGUAGES.values():
-        print(f"{language.id:<12} {language.title:<24} {' '.join(language.extensions)}")
+        files = " ".join([*language.extensions, *([".ipynb"] if language.id == "python" else [])])
+        print(f"{language.id:<12} {language.title:<15} {files:<32} {language.suggestions}")
 
 
 @app.command()

@@ -150,3 +150,42 @@ def test_a_variable_with_a_second_name_is_left_alone():
     )
     found = report(text, language="c")
     assert all(s.status == "outline" for s in found.suggestions if s.kind == "function")
+
+
+def test_a_number_worked_out_inside_a_text_is_proved():
+    lines = "".join(f'  show("bag {n} is sealed");\n  show("  shelf {n + 10}");\n' for n in range(1, 5))
+    result = worked("function main() {\n" + lines + "}\nmain();\n", "javascript")
+    assert "show(`  shelf ${bag + 10}`);" in result
+
+
+def test_copies_that_return_early_at_the_end_of_handlers_become_calls():
+    handler = (
+        'on("{0}", function () {{\n  const plate = read();\n  if (plate === "") {{\n    say("type a plate first");\n'
+        '    return;\n  }}\n  say(plate + " parks on {0}");\n  clear();\n}});\n'
+    )
+    result = worked("".join(handler.format(w) for w in ["red", "blue", "green"]), "javascript")
+    assert result.count("type a plate first") == 1
+    assert result.count("    return;") == 1
+
+
+def test_copies_that_return_early_in_the_middle_are_left_alone():
+    block = '  if (n > {0}) {{\n    say("stop");\n    return;\n  }}\n  say("go");\n  n = n + 1;\n  say(n);\n'
+    text = (
+        "function main() {\n  let n = 1;\n"
+        + block.format(5)
+        + "  wait();\n"
+        + block.format(6)
+        + "  wait();\n}\nmain();\n"
+    )
+    assert all(s.status == "outline" for s in report(text, language="javascript").suggestions if s.kind == "function")
+
+
+def test_near_twins_are_said_with_what_they_share():
+    twin = 'void {0}(void) {{\n  puts("{0}");\n  int level = measure(3);\n  beep(level);\n  if (level > 600) {{\n    pump(4);\n    wait(30);\n  }}\n{1}  puts("done");\n}}\n'
+    text = (
+        twin.format("day", "")
+        + twin.format("night", "  lamp(1);\n")
+        + "int main(void) {\n  day();\n  night();\n  return 0;\n}\n"
+    )
+    (finding,) = [f for f in report(text, language="c").findings if f.rule == "twin-functions"]
+    assert finding.message == "day and night are alike but for one line."

@@ -3,13 +3,15 @@
 import json
 
 import pytest
-from builders import read, report
+from builders import DEMO, read, report
 
+from partitor.check import check
+from partitor.exchange.assignment import Assignment, read_assignment
 from partitor.languages.gamescript.table import mask
 from partitor.languages.registry import LANGUAGES, language_of
 from partitor.languages.writers import WRITERS
 from partitor.reading.archives import Entry
-from partitor.reading.collect import Submission, Unreadable, submission_of
+from partitor.reading.collect import Submission, Unreadable, read_batch, submission_of
 
 
 @pytest.mark.parametrize(
@@ -116,3 +118,42 @@ def test_game_scripts_run_through_lists_by_place():
     assert 'var names = ["Mill", "Quay", "Ferry", "Dyke"];' in text
     assert "for (var i = 0; i < 4; i++) {" in text
     assert "draw_text(10, 20 * i + 20, names[i]);" in text
+
+
+# -- the demo class ----------------------------------------------------------------------------------
+
+SEEDS = sorted(p for p in (DEMO.parent / "seed-labels").iterdir() if p.suffix != ".md")
+
+
+@pytest.mark.parametrize("path", SEEDS, ids=lambda p: p.name)
+def test_the_copies_in_each_seed_label_program_are_found_and_folded(path):
+    submission = submission_of("seeds", [Entry(path.name, path.read_bytes())], [])
+    assert isinstance(submission, Submission)
+    result = check(submission, Assignment())
+    assert all(not f.problems for f in result.files)
+    assert {f.rule for f in result.findings} & {"repeated-run", "repeated-block", "twin-functions"}
+    wanted = "outline" if result.files[0].language == "blocks" else "proved"
+    assert [s.status for s in result.suggestions] == [wanted] * len(result.suggestions)
+
+
+def test_the_seed_labels_hold_every_language_that_has_no_assignment_of_its_own():
+    found = {LANGUAGES[s].id for p in SEEDS for s in [_language(p)]}
+    assert found == set(LANGUAGES) - {"javascript", "arduino"}
+
+
+def _language(path):
+    submission = submission_of("seeds", [Entry(path.name, path.read_bytes())], [])
+    return submission.sources[0].language
+
+
+@pytest.mark.parametrize(("name", "count"), [("ferry-tickets", 14), ("pump-panel", 10)])
+def test_the_demo_assignments_show_what_they_are_for(name, count):
+    folder = DEMO.parent / name
+    asked = read_assignment(folder / "assignment.toml")
+    batch = read_batch(folder / "submissions", asked.pattern, asked.language)
+    assert (len(batch.submissions), batch.unreadable) == (count, ())
+    reports = {s.name: check(s, asked) for s in batch.submissions}
+    assert reports["Ida Holm"].findings == ()
+    rules = {f.rule for r in reports.values() for f in r.findings}
+    assert {"repeated-block", "twin-functions", "missing-function", "idle-loop", "oversized-procedure"} <= rules
+    assert sum(r.worked_answer.lines_after < r.worked_answer.lines_before for r in reports.values()) >= 4

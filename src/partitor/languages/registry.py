@@ -37,7 +37,7 @@ def language_of(path: str, text: str = "") -> Language | None:
     if suffix in HEADERS and CPP_HEADER.search(text):
         return CPP
     for language in LANGUAGES.values():
-        if suffix in language.extensions:
+        if suffix in language.extensions and suffix not in TOLD_BY_CONTENT:
             return language
     if suffix:
         return None
@@ -50,6 +50,8 @@ def language_of(path: str, text: str = "") -> Language | None:
     return next((LANGUAGES[key] for key, sign in SIGNS if sign.search(text)), None)
 
 
+TOLD_BY_CONTENT = frozenset({".xml", ".json"})
+"""Extensions of block programs that other files have too: `reading.blocks` looks inside."""
 HEADERS = frozenset({".h"})
 CPP_HEADER = re.compile(r"^\s*(?:class|namespace|template)\b|\bstd::|\bpublic:", re.MULTILINE)
 SIGNS = tuple(

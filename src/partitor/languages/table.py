@@ -123,6 +123,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Members of a class that are no statements."""
     framework_calls: frozenset[str] = frozenset()
     """Functions that the surroundings call by name."""
+    suggestions: str = "with patches, each proved"
+    """In what form suggestions are given."""
     started_prefix: str = ""
     """What the names of functions begin with that something outside starts."""
     open_library: bool = False

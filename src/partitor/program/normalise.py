@@ -145,7 +145,7 @@ class Normaliser(Flattener):
             self._function(node, field, parent, as_statement)
         elif kind == reading.member_call and node.child_by_field_name("object") is not None:
             self._member_call(node, field, parent)
-        elif kind in reading.dissolved:
+        elif kind in reading.dissolved and field != "initializer":
             for child in self._children():
                 self._visit(parent, self._field(kind) or (field if child.is_named else ""), as_statement)
         else:

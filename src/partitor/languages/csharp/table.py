@@ -10,6 +10,7 @@ KINDS = {
     "declaration_list": "block",
     "enum_member_declaration_list": "block",
     "local_declaration_statement": "declaration",
+    "variable_declaration": "declaration",
     "variable_declarator": "declarator",
     "class_declaration": "class_definition",
     "struct_declaration": "class_definition",

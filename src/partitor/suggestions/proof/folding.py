@@ -180,6 +180,8 @@ def _constant_gap(part: Term) -> str | None:
     if part[0] != "interpolation" or len(part) != 4:
         return None
     inner = _inner(part[2])
+    if inner[0] == "either":
+        inner = _inner(inner[2])
     number = integer_value(inner)
     if number is not None:
         return str(number)
