@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
+from functools import partial
 
 import msgspec
 
@@ -19,9 +20,13 @@ from .reading.collect import Submission
 from .reading.starter import handed_out_lines
 from .records import Finding, Place, Routine, Step, Suggestion, WorkedAnswer
 from .repeats.find import Repeats, find_repeats
+from .repeats.slots import Copy, Table
 from .scoring.rubric import score, totals
 from .source import Source
+from .suggestions.candidate import Candidate
+from .suggestions.functions import function_candidate
 from .suggestions.patches import can_be_patched, unified_diff
+from .suggestions.renames import rename_candidate
 from .suggestions.worked import Deadline, Worked, own_statements, work_through
 
 NEEDS_THE_WHOLE = frozenset(
@@ -146,10 +151,32 @@ class _Check:
         off = {"repeated-run", "repeated-block"} & set(self.assignment.rules.off)
         if off:
             return Worked(self.program, (), True)
-        worked = work_through(self.program, self.assignment.limits, self.handed_out, self.deadline, self.repeats)
+        worked = work_through(
+            self.program,
+            self.assignment.limits,
+            self.handed_out,
+            self.deadline,
+            self.repeats,
+            self._asked if self._required_is_on() else None,
+        )
         if not worked.complete and not self.unfinished:
             self.unfinished = "Too costly to check fully: the worked answer stops early."
         return worked
+
+    def _required_is_on(self) -> bool:
+        return bool(self.assignment.functions) and "missing-function" not in self.assignment.rules.off
+
+    def _asked(self, program: Program) -> Iterator[Callable[[], Candidate]]:
+        """What would give the program the functions that are asked for: a better name, or the lines that do
+        their job taken out."""
+        matches = match_required(program, self.assignment.functions, map_calls(program), self.reference)
+        for match in matches:
+            name = match.required.name
+            if match.state == "near" and match.found:
+                yield partial(rename_candidate, program, *match.found, name)
+            elif match.state == "missing" and match.job:
+                file, statements = match.job
+                yield partial(function_candidate, Table((Copy(file, statements),), (), 1), name=name)
 
     def _worked_answer(self, worked: Worked) -> WorkedAnswer:
         before = sum(len(f.code_lines) for f in self.program.files)
@@ -259,6 +286,7 @@ class _Check:
 
     def _main_routine(self) -> tuple[ProgramFile | None, Procedure | None]:
         names = [n for n in (self.assignment.entry, "main") if n]
+        names += [n for n in ("loop", "draw") if any(n in f.language.framework_calls for f in self.program.files)]
         for name in names:
             for file, procedure in self.calls.defined.get(name, []):
                 return file, procedure

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
+from functools import partial
 
 import msgspec
 
@@ -21,6 +22,7 @@ from .suggestions.functions import function_candidate
 from .suggestions.loops import loop_candidate
 from .suggestions.merges import merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
+from .suggestions.renames import rename_candidate
 from .suggestions.steps import steps_of
 from .suggestions.worked import Deadline, Proved, attempt, block_candidate, own_statements, step_candidate
 
@@ -255,11 +257,13 @@ class Remarks:
             name = match.required.name
             if match.state == "near" and match.found:
                 file, procedure = match.found
+                result = attempt(partial(rename_candidate, self.program, file, procedure, name))
                 self.add(
                     "missing-function",
                     f"{name} is asked for; it is there as {procedure.name}.",
                     [_span(file, procedure)],
                     4,
+                    _as_suggestion(result) if isinstance(result, Proved) else None,
                     subject=name,
                 )
             elif match.state == "wrong" and match.found:

@@ -65,7 +65,7 @@ def test_a_class_is_gone_through_with_keys_alone(checked):
 
 
 def test_an_address_brings_back_the_same_view(checked):
-    nadia = Submission.objects.get(name="Nadia Ferrow").pk
+    nadia = Submission.objects.get(assignment=Assignment.objects.earliest("id"), name="Nadia Ferrow").pk
     checked.open(f"/desk/{nadia}")
     checked.see("are alike")
     checked.press_key("t", "as suggested")

@@ -38,7 +38,7 @@ def test_what_is_written_is_read_back_the_same():
         (HEAD + "[limits]\nrun_copies = 1\n", ["line 4", "from 2 to"]),
         (HEAD + '[[functions]]\nname = "a"\n[[functions]]\nname = "b c"\n', ["line 6", "cannot be a function's name"]),
         (HEAD + '[[functions]]\nname = "a"\nparameters = [3, 1]\n', ["line 5", "[fewest, most]"]),
-        (HEAD + 'language = "klingon"\n', ["line 3, key language", 'use "auto" or one of: arduino, c, ']),
+        (HEAD + 'language = "klingon"\n', ["line 3, key language", 'use "auto" or one of: arduino, blocks, c, ']),
         (HEAD + 'pattern = "{rest}"\n', ["line 3, key pattern", "{name}"]),
         (HEAD + "title = \n", ["a.toml, line 3", "not valid TOML"]),
         ('format = "other"\nversion = 1\n', ["line 1, key format"]),

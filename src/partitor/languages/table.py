@@ -133,6 +133,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Functions share the program's variables as a matter of course."""
     texts_take_numbers: frozenset[str] | None = None
     """Calls whose text can take a number in; None: every text can."""
+    argument_names: Mapping[str, tuple[str, ...]] = msgspec.field(default_factory=dict)
+    """What well-known calls take, for the names of parameters."""
     comment_marks: tuple[str, ...] = ("#",)
     mask: Callable[[bytes], bytes] | None = None
     """Writes a text in the words of its grammar, byte for byte as long."""

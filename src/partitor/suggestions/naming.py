@@ -109,7 +109,8 @@ class Namer:
     def column(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for what stands in a column."""
         words = self._column_words(column, copies) or ["value"]
-        return self.fresh(words[-2:], [in_convention([*words[-1:], "value"], self.style)])
+        numbered = column.numbers is not None and copies[0].file.language.declares
+        return self.fresh(words[-2:], [] if numbered else [in_convention([*words[-1:], "value"], self.style)])
 
     def counting(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for a loop's number: what the numbers are of, where that is told, else a counter."""
@@ -195,6 +196,9 @@ class Namer:
         for procedure in file.procedures:
             if procedure.name == called and position < len(procedure.parameters):
                 return words_of(procedure.parameters[position])
+        known = file.language.argument_names.get(called, ())
+        if position < len(known) and (known[position] != "text" or column.values[0][:1] == '"'):
+            return [known[position]]
         callee = tree.child(call, file.language.callee_field)
         if callee is not None and tree.kind[callee] == file.language.member[0] and called == "append":
             owner = words_of(tree.source_of(callee).split(".")[0])

@@ -108,9 +108,11 @@ def work_through(
     handed_out: frozenset[tuple[str, int]],
     deadline: Deadline,
     repeats: Repeats | None = None,
+    asked: Callable[[Program], Iterator[Callable[[], Candidate]]] | None = None,
 ) -> Worked:
     """Apply the best suggestion, read afresh, choose again, until nothing is worth it. `repeats` are
-    those of the program as it is, where they are known already."""
+    those of the program as it is, where they are known already; `asked` gives the candidates for
+    functions that an assignment requires, which come first."""
     steps: list[Step] = []
     complete = True
     folding = True
@@ -118,7 +120,13 @@ def work_through(
     try:
         for _ in range(LONGEST_CHAIN):
             deadline.check()
-            if folding:
+            if asked is not None:
+                link = next((p for p in map(attempt, asked(program)) if isinstance(p, Proved)), None)
+                if link is None:
+                    asked = None
+                    continue
+                repeats = None
+            elif folding:
                 link = _best_fold(repeats or find_repeats(program, limits, handed_out), deadline)
                 repeats = None
             else:

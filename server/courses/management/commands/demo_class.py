@@ -17,6 +17,7 @@ from assignments.services import create_assignment, replace_given
 from courses.models import Course, Membership
 from courses.services import create_course, replace_roster
 from intake.services import receive
+from partitor.exchange.assignment import parse_assignment
 
 DEMO = Path(settings.ROOT) / "demo" / "sluice-gates"
 FURTHER = tuple(Path(settings.ROOT) / "demo" / name for name in ("ferry-tickets", "pump-panel"))
@@ -37,7 +38,7 @@ def class_archive(folder: Path = DEMO / "submissions") -> bytes:
 
 
 class Command(BaseCommand):
-    """`manage.py demo_class`: does nothing where the class is there already."""
+    """`manage.py demo_class`: makes what of the class is not there already."""
 
     help = "Make the demo class."
 
@@ -63,17 +64,22 @@ class Command(BaseCommand):
                 user.save()
             users[name] = user
         teacher = users["ines"]
-        if people or Course.objects.filter(title=TITLE).exists():
+        if people:
             return
-        course = create_course(teacher, TITLE, "Winter term")
-        for name, _, _, part in PEOPLE[1:]:
-            Membership.objects.create(course=course, user=users[name], part=part)
-        replace_roster(course, teacher, (DEMO / "roster.csv").read_bytes())
-        assignment = self._assignment(course, teacher, DEMO)
-        if not empty:
+        course = Course.objects.filter(title=TITLE).first()
+        if course is None:
+            course = create_course(teacher, TITLE, "Winter term")
+            for name, _, _, part in PEOPLE[1:]:
+                Membership.objects.create(course=course, user=users[name], part=part)
+            replace_roster(course, teacher, (DEMO / "roster.csv").read_bytes())
+            assignment = self._assignment(course, teacher, DEMO)
+            if empty:
+                return
             for name, folder in (("sluice-gates.zip", "submissions"), ("late.zip", "late")):
                 self._hand_in(assignment, teacher, name, DEMO / folder)
-            for folder in FURTHER:
+        titles = {a.current().spec().title for a in course.assignments.all()}
+        for folder in FURTHER:
+            if not empty and parse_assignment((folder / "assignment.toml").read_text()).title not in titles:
                 self._hand_in(
                     self._assignment(course, teacher, folder), teacher, f"{folder.name}.zip", folder / "submissions"
                 )

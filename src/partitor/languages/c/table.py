@@ -166,5 +166,17 @@ ARDUINO = Language(
     keywords=CPP_KEYWORDS,
     framework_calls=frozenset({"setup", "loop", "serialEvent"}),
     global_style=True,
+    argument_names={
+        "digitalWrite": ("pin", "state"),
+        "analogWrite": ("pin", "strength"),
+        "pinMode": ("pin", "mode"),
+        "digitalRead": ("input",),
+        "analogRead": ("sensor",),
+        "tone": ("pin", "pitch", "time"),
+        "delay": ("pause",),
+        "write": ("angle",),
+        "println": ("text",),
+        "print": ("text",),
+    },
     **CPP_TABLE,
 )

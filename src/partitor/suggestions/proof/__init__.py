@@ -10,9 +10,19 @@ from ...program.program import ProgramFile
 from .functions import prove_call, prove_function
 from .loops import prove_loop
 from .merges import prove_merge
-from .verdict import CalledFunction, Claim, MergedFunctions, NewFunction, NewLoop, Refused, Verdict
+from .renames import prove_rename
+from .verdict import CalledFunction, Claim, MergedFunctions, NewFunction, NewLoop, Refused, RenamedFunction, Verdict
 
-__all__ = ["CalledFunction", "Claim", "MergedFunctions", "NewFunction", "NewLoop", "Verdict", "prove"]
+__all__ = [
+    "CalledFunction",
+    "Claim",
+    "MergedFunctions",
+    "NewFunction",
+    "NewLoop",
+    "RenamedFunction",
+    "Verdict",
+    "prove",
+]
 
 
 def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
@@ -26,6 +36,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             prove_function(before, after, claim)
         elif isinstance(claim, CalledFunction):
             prove_call(before, after, claim)
+        elif isinstance(claim, RenamedFunction):
+            prove_rename(before, after, claim)
         else:
             prove_merge(before, after, claim)
     except Refused as refusal:

@@ -38,7 +38,15 @@ class MergedFunctions(msgspec.Struct, frozen=True):
     removed: tuple[str, ...]
 
 
-Claim = NewLoop | NewFunction | CalledFunction | MergedFunctions
+class RenamedFunction(msgspec.Struct, frozen=True):
+    """The function `old` is called `name` everywhere."""
+
+    path: str
+    name: str
+    old: str
+
+
+Claim = NewLoop | NewFunction | CalledFunction | MergedFunctions | RenamedFunction
 
 
 class Verdict(msgspec.Struct, frozen=True):
