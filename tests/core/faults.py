@@ -9,6 +9,7 @@ from random import Random
 WORD = re.compile(r"(?<![\w.'\"])[A-Za-z_]\w*(?![\w'\"])")
 NUMBER = re.compile(r"(?<![\w.])\d+(?![\w.])")
 KEEP = frozenset("def for in if else elif while return print range zip enumerate len lambda and or not global".split())
+KEEP |= frozenset("function let const var int void static switch case break default of true false include".split())
 
 
 def with_faults(before: str, after: str, random: Random) -> Iterator[tuple[str, str]]:
@@ -46,12 +47,12 @@ def other_name(lines: list[str], n: int, random: Random) -> list[str] | None:
 
 def dropped(lines: list[str], n: int, random: Random) -> list[str] | None:
     """A line left out."""
-    return None if lines[n].rstrip().endswith(":") else lines[:n] + lines[n + 1 :]
+    return None if lines[n].rstrip().endswith((":", "{", "}")) else lines[:n] + lines[n + 1 :]
 
 
 def swapped(lines: list[str], n: int, random: Random) -> list[str] | None:
     """Two neighbouring lines in the other order."""
-    if n + 1 >= len(lines) or _indent(lines[n]) != _indent(lines[n + 1]) or lines[n].rstrip().endswith(":"):
+    if n + 1 >= len(lines) or _indent(lines[n]) != _indent(lines[n + 1]) or lines[n].rstrip().endswith((":", "{", "}")):
         return None
     return [*lines[:n], lines[n + 1], lines[n], *lines[n + 2 :]]
 

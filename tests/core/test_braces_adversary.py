@@ -1,12 +1,17 @@
 """What is proved for wild programs in other languages prints the same when it is compiled and run."""
 
+from random import Random
+
 import pytest
 from builders import read
+from faults import with_faults
 from runners import can_run, outputs
 from wild_braces import wild_braces
 
 from partitor.program.program import Program
 from partitor.repeats.find import Limits
+from partitor.suggestions.edits import rewritten
+from partitor.suggestions.proof import prove
 from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
 
 PROGRAMS = {"javascript": 120, "c": 60, "cpp": 60, "java": 60}
@@ -35,3 +40,24 @@ def test_rewritten_programs_print_the_same(language, tmp_path):
         told += 1
         assert after == found[k], f"{originals[k]}\n----- became\n{text}"
     assert told > PROGRAMS[language] // 3
+
+
+@pytest.mark.parametrize("language", [x for x in ("javascript", "c") if can_run(x)])
+def test_a_seeded_fault_is_refused_or_changes_nothing(language, tmp_path):
+    random = Random(7)
+    accepted: list[tuple[str, str, str]] = []
+    seeded = 0
+    for seed in range(3000, 3000 + PROGRAMS[language]):
+        text = wild_braces(seed, language)
+        file = read(text, language)
+        for proved in proved_suggestions(file, Limits()):
+            for _ in range(3):
+                for kind, faulty in with_faults(text, proved.after.source.text, random):
+                    seeded += 1
+                    if prove(file, rewritten(file, faulty), proved.candidate.claim).proved:
+                        accepted.append((kind, text, faulty))
+    assert seeded > 2 * PROGRAMS[language]
+    found = outputs(language, [x for _, text, faulty in accepted for x in (text, faulty)], tmp_path)
+    for (kind, text, faulty), was, now in zip(accepted, found[::2], found[1::2], strict=True):
+        assert was.startswith("DOES NOT COMPILE") or was == now, f"{kind}\n{text}\n----- became\n{faulty}"
+    assert len(accepted) <= seeded // 15

@@ -210,10 +210,10 @@ class _FunctionProof:
         tree = self.after.tree
         term = term_of(self.after, statement, holes)
         if tree.kind[statement] == "declaration" and declared.only_name(self.after, statement) in self.own:
-            declarator = next(c for c in tree.children(statement) if tree.kind[c] == "declarator")
-            parts = term_of(self.after, declarator, holes)
-            if tree.text[tree.child(declarator, "left") or declarator]:
-                return ("assignment", *parts[1:])
+            declarator = next((c for c in tree.children(statement) if tree.kind[c] == "declarator"), None)
+            left = tree.child(declarator, "left") if declarator is not None else None
+            if declarator is not None and left is not None and tree.text[left]:
+                return ("assignment", *term_of(self.after, declarator, holes)[1:])
         return term
 
     def _check_declarations(
