@@ -189,3 +189,43 @@ def test_near_twins_are_said_with_what_they_share():
     )
     (finding,) = [f for f in report(text, language="c").findings if f.rule == "twin-functions"]
     assert finding.message == "day and night are alike but for one line."
+
+
+RINK = """\
+public class Rink {{
+    int skaters = 0;
+
+    void openMorning() {{
+        System.out.println("lights on");
+        System.out.println("music: waltz");
+        skaters = skaters + 20;
+        System.out.println("skaters now " + skaters);
+    }}
+
+    void openEvening() {{
+        System.out.println("lights on");
+        System.out.println("music: disco");
+        skaters = skaters + 55;
+        System.out.println("skaters now " + skaters);
+    }}
+
+    public static void main(String[] args) {{
+        {0} r = {1};
+        r.openMorning();
+        r.openEvening();
+    }}
+}}
+"""
+
+
+def test_twin_methods_are_merged_where_their_object_is_in_sight():
+    result = worked(RINK.format("Rink", "new Rink()"), "java")
+    assert result.count("lights on") == 1
+    assert "r." in result
+    assert '"music: waltz", 20);' in result
+    assert '"music: disco", 55);' in result
+
+
+def test_twin_methods_stay_where_the_object_could_be_another():
+    result = worked(RINK.format("Hall", "Hall.nearest()"), "java")
+    assert result.count("lights on") == 2

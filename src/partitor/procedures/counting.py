@@ -100,7 +100,7 @@ def _past_the_end(file: ProgramFile, loop: int, head: Head) -> str:
         bound = re.sub(r"\s", "", head.bound)
         if head.operator == "<=" and bound in {f"{name}.length", f"{name}.Length", f"{name}.size()"}:
             return f"The loop runs past the end of {name}: its last place is {bound} - 1."
-        length = _length_in_sight(file, name)
+        length = _length_in_sight(file, name, loop)
         last = None if head.limit is None else head.limit - (head.operator == "<")
         if length is not None and last is not None and last >= length:
             return f"{name} has {length} values, and the loop asks for number {last}, which is past its end."
@@ -126,13 +126,13 @@ def _indexed_by(file: ProgramFile, loop: int, counter: str) -> list[str]:
     return found
 
 
-def _length_in_sight(file: ProgramFile, name: str) -> int | None:
-    """The number of places of the one array that is declared under `name`."""
+def _length_in_sight(file: ProgramFile, name: str, loop: int) -> int | None:
+    """The number of places of the one array that `name` is at the loop."""
     tree, names = file.tree, file.names
-    declared = [i for i in names.nodes if tree.text[i] == name and names.declared_at(i)]
-    if len(declared) != 1 or any(
-        tree.text[i] == name and names.role[i].name in {"WRITE", "UPDATE"} and i != declared[0] for i in names.nodes
-    ):
+    owner = names.owner_of(name, file.procedure_around(loop).node)
+    uses = [i for i in names.nodes if tree.text[i] == name and names.owner(i) == owner]
+    declared = [i for i in uses if names.declared_at(i)]
+    if len(declared) != 1 or any(names.role[i].name in {"WRITE", "UPDATE"} and i != declared[0] for i in uses):
         return None
     parent = tree.parent[declared[0]]
     size = tree.child(parent, "size") if tree.kind[parent] == "array_declarator" else None

@@ -336,7 +336,7 @@ class _Finder:
                 groups.setdefault(key, []).append((file, procedure, Copy(file, statements)))
         found = []
         for members in groups.values():
-            if len(members) < 2:
+            if len(members) < 2 or len({p.name for _, p, _ in members}) == 1:
                 continue
             table = compare([copy for _, _, copy in members])
             if table is not None and worth_merging(table):
@@ -365,6 +365,13 @@ def _windows(table: Table) -> Iterator[Table]:
         inside = inside and _trimmed(inside)
         if inside is not None:
             yield inside
+    if whole is not table and not _leaves_at_the_end(table):
+        yield table
+
+
+def _leaves_at_the_end(table: Table) -> bool:
+    first = table.copies[0]
+    return first.file.tree.kind[first.statements[-1]] in first.file.language.leaving
 
 
 WIDEST_WINDOW = 40

@@ -161,11 +161,14 @@ def _calls(file: ProgramFile, procedures: Sequence[Procedure], name: str, values
     changes: dict[int, list[tuple[int, int, str]]] = {}
     for i in names.nodes:
         text = tree.text[i]
-        if text not in values or names.role[i] is not Role.READ or tree.field[i] != "function":
+        through_object = names.role[i] is Role.MEMBER and file.language.methods
+        callee = tree.parent[i] if through_object else i
+        plain = names.role[i] is Role.READ or through_object
+        if text not in values or not plain or tree.field[callee] != "function":
             continue
         if any(p.node < i < tree.end[p.node] for p in procedures):
             raise CannotWrite("the functions call themselves or each other")
-        arguments = tree.child(tree.parent[i], "arguments")
+        arguments = tree.child(tree.parent[callee], "arguments")
         if arguments is None:
             raise CannotWrite("a function is used in another way than being called")
         line = tree.start_line(i)

@@ -14,7 +14,7 @@ from collections.abc import Iterable, Sequence
 from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
-from ..repeats.slots import Column, Copy
+from ..repeats.slots import Column, Copy, Spot
 
 VERBS = {
     "print": "print",
@@ -120,6 +120,8 @@ class Namer:
         """A fresh name for a list of what `name` is one of."""
         words = words_of(name) or ["value"]
         last = words[-1]
+        if last.endswith("s"):
+            return self.fresh(["all", *words])
         many = last[:-1] + "ies" if last.endswith("y") and last[-2:-1] not in "aeiou" else last + "s"
         return self.fresh([*words[:-1], many], [in_convention([*words, "list"], self.style)])
 
@@ -218,10 +220,21 @@ class Namer:
         if tree.kind[tree.parent[node]] == "argument_list" and column.numbers is not None:
             given = [c for c in tree.children(tree.parent[node]) if tree.text[c] not in {"(", ")", ","}]
             position = given.index(node)
-            if position and tree.kind[given[position - 1]] == "string":
+            told = position and tree.kind[given[position - 1]] == "string"
+            if told and self._is_the_same_label(column, copies, spot):
                 words = [w for w in words_of(tree.text[given[position - 1]]) if w not in STOP_WORDS]
                 return [w for w in words if len(w) > 2][-1:]
         return []
+
+    @staticmethod
+    def _is_the_same_label(column: Column, copies: Sequence[Copy], spot: Spot) -> bool:
+        """True where the text before the value is the same in all copies, and so tells what the value is."""
+        labels = set()
+        for copy, node in zip(copies, spot.nodes, strict=True):
+            tree = copy.file.tree
+            given = [c for c in tree.children(tree.parent[node]) if tree.text[c] not in {"(", ")", ","}]
+            labels.add(tree.text[given[given.index(node) - 1]])
+        return len(labels) == 1
 
     def _from_values(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         """What the names that stand in the slot share."""

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
+from ...program.types import Type, type_of_expression
 from . import declared, rules
 from .folding import Term, meaning_of
 from .functions import plain_parameters, statement_of
@@ -83,13 +84,40 @@ class _MergeProof:
         names, tree = before.names, before.tree
         for i in names.nodes:
             if names.role[i] is Role.MEMBER and tree.text[i] in self.twins:
-                raise Refused(f"{tree.text[i]} is called through an object")
+                self._require_own_object(i, self.twins[tree.text[i]])
         if before.language.methods:
             homes = {rules.class_of(before, twin.node) for twin in self.twins.values()}
             if homes != {rules.class_of(after, general.node)}:
                 raise Refused("the functions stand in different classes")
         inside = after.names.within(general.node, after.tree.end[general.node])
         declared.require_values_fit(after, [i for i in inside if after.tree.text[i] in added])
+
+    def _require_own_object(self, member: int, twin: Procedure) -> None:
+        """`gate.open()` calls the twin for certain only where the object is declared as one of its class."""
+        before, tree = self.before, self.before.tree
+        attribute = tree.parent[member]
+        holder = tree.child(attribute, "object")
+        called = tree.kind[tree.parent[attribute]] == "call" and tree.field[attribute] == "function"
+        if not before.language.methods or holder is None or not called:
+            raise Refused(f"{twin.name} is called through an object")
+        kind = type_of_expression(before, holder)
+        own = rules.class_of(before, twin.node)
+        if tree.kind[holder] != "this" and (kind is None or kind != Type(own)):
+            raise Refused(f"{twin.name} is called through an object whose class is not in sight")
+
+    def _through_an_object(self, old: int, new: int) -> Procedure | None:
+        """The twin that a call through an object calls, where the rewritten one calls the general function
+        through the same object."""
+        a, b = self.before.tree, self.after.tree
+        if a.kind[old] != "attribute" or b.kind[new] != "attribute":
+            return None
+        was, now = a.child(old, "attribute"), b.child(new, "attribute")
+        if was is None or now is None or b.text[now] != self.claim.name or a.text[was] not in self.twins:
+            return None
+        holder, new_holder = a.child(old, "object"), b.child(new, "object")
+        if holder is None or new_holder is None or a.leaf_texts(holder) != b.leaf_texts(new_holder):
+            raise Refused("a call goes to another object than before")
+        return self.twins[a.text[was]]
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: the general function stands for none of the statements that stay."""
@@ -107,6 +135,11 @@ class _MergeProof:
         if b.kind[new] != "call" or a.kind[old] != "call":
             return False
         callee, old_callee = b.child(new, "function"), a.child(old, "function")
+        held = self._through_an_object(old_callee, callee) if callee is not None and old_callee is not None else None
+        if held is not None:
+            self.used += 1
+            self._call(held, old, new)
+            return True
         if callee is None or old_callee is None or b.text[callee] != self.claim.name:
             return False
         twin = self.twins.get(a.text[old_callee])
@@ -209,7 +242,11 @@ class _MergeProof:
     def finish(self) -> None:
         """After the walk: no use of the general function that was not followed."""
         names, tree = self.after.names, self.after.tree
-        uses = [i for i in names.nodes if tree.text[i] == self.claim.name and names.role[i] is not Role.MEMBER]
+        uses = [
+            i
+            for i in names.nodes
+            if tree.text[i] == self.claim.name and (names.role[i] is not Role.MEMBER or self.after.language.methods)
+        ]
         if self.used == 0 or len(uses) < 2:
             raise Refused("nothing calls the special functions")
         for name in self.claim.removed:
