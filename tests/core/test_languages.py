@@ -1,6 +1,7 @@
 """Which language a file is in, notebooks, and game scripts, whose words are masked for their grammar."""
 
 import json
+from random import Random
 
 import pytest
 from builders import DEMO, read, report
@@ -157,3 +158,18 @@ def test_the_demo_assignments_show_what_they_are_for(name, count):
     rules = {f.rule for r in reports.values() for f in r.findings}
     assert {"repeated-block", "twin-functions", "missing-function", "idle-loop", "oversized-procedure"} <= rules
     assert sum(r.worked_answer.lines_after < r.worked_answer.lines_before for r in reports.values()) >= 4
+
+
+@pytest.mark.parametrize("path", SEEDS, ids=lambda p: p.name)
+def test_a_program_that_is_torn_apart_is_still_checked(path):
+    random = Random(path.name)
+    for _ in range(12):
+        data = path.read_bytes()
+        for _ in range(random.randint(1, 5)):
+            a = random.randrange(len(data))
+            b = min(len(data), a + random.choice([1, 2, 9, 60]))
+            piece = random.choice([b"", b"(", b"}", b'"', b"\n", data[a:b] * 3, "é".encode()])
+            data = data[:a] + piece + data[b:]
+        result = submission_of("seeds", [Entry(path.name, data)], [])
+        if isinstance(result, Submission):
+            assert check(result, Assignment()).name == "seeds"

@@ -231,7 +231,13 @@ class _Analysis:
             return exits.on_return | reads | exits.on_error
         if kind == "raise_statement":
             return exits.on_error | reads
+        if self._holds_a_block(node):
+            writes = EMPTY
         return (after - writes) | reads | exits.on_error
+
+    def _holds_a_block(self, node: int) -> bool:
+        """True for a statement with blocks in places that are not followed: what they write is not certain."""
+        return not self.language.blocks.isdisjoint(self.tree.kind[node : self.tree.end[node]])
 
     def _before_loop(self, node: int, after: Set, exits: _Exits) -> Set:
         ranges, blocks, clauses = self._parts(node)
@@ -302,6 +308,8 @@ class _Analysis:
             return bound
         ranges, blocks, clauses = self._parts(node)
         if not blocks and not clauses:
+            if self._holds_a_block(node):
+                return bound
             return bound | (self._uses(node, tree.end[node])[1] - self._without_a_value(node))
         _, writes = self._header(ranges)
         if kind in language.loops:

@@ -38,7 +38,12 @@ def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]
     inner = [b for b in file.blocks if b.procedure == procedure.node and b.node > body.node]
     for block in (body, *inner):
         inside = any(start <= block.node < stop for start, stop in taken)
-        if inside or not 2 <= len(block.statements) <= MOST_STATEMENTS:
+        followed = flow_of(file, procedure.node).live_after
+        if (
+            inside
+            or any(s not in followed for s in block.statements)
+            or not 2 <= len(block.statements) <= MOST_STATEMENTS
+        ):
             continue
         least = GOOD_SIZE.start if block is body else LEAST_INNER
         for table in _Cutter(file, procedure, block, limit).cut():

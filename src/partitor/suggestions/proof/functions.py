@@ -318,7 +318,9 @@ class _FunctionProof:
             if tree.kind[parent] == "try_statement":
                 return True
             if tree.kind[parent] == "with_statement":
-                clause = next(iter(c for c in tree.children(parent) if tree.kind[c] == "with_clause"))
+                clause = next((c for c in tree.children(parent) if tree.kind[c] == "with_clause"), None)
+                if clause is None:
+                    return True
                 calls = [n for n in range(clause, tree.end[clause]) if tree.kind[n] == "call"]
                 if [self.before.called_name(c) for c in calls] != ["open"] * len(calls) or not calls:
                     return True
@@ -533,7 +535,7 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) 
     if returned:
         last = file.block_at[body].statements[-1]
         flow = flow_of(file, node)
-        if set(returned) - flow.bound_before[last]:
+        if last not in flow.bound_before or set(returned) - flow.bound_before[last]:
             raise Refused("what is returned might have no value")
     return Definition(
         node,
