@@ -79,7 +79,7 @@ def test_a_function_is_an_arrow_where_all_of_the_students_are():
 
 @pytest.mark.parametrize("stop", ["", ";"])
 def test_semicolons_are_written_where_the_student_writes_them(stop):
-    block = ["show({0})", "wait({0})", "log('gate', {0})", "rest()"]
+    block = ["show({0})", "wait({0})", "console.log('gate', {0}, 'cm')", "rest()"]
     parts = [line.format(n) for n, after in ((3, "sing()"), (8, "hum()"), (5, "end()")) for line in (*block, after)]
     result = worked("\n".join(f"{line}{stop}" for line in parts) + "\n", "javascript")
     assert result.count("log(") == 1
