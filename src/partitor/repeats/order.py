@@ -8,6 +8,7 @@ by moving assignments past others that they have nothing to do with.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 
 import numpy as np
@@ -24,6 +25,9 @@ MOST_WINDOWS = 60
 def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]]) -> Iterator[list[Copy]]:
     """Groups of at least two copies of which some had to be reordered; each copy's statements stand in
     the order of the first. `sequences`: (file, statements, their symbols; negative: unusable)."""
+    known = Counter(x for *_, symbols in sequences for x in symbols if x >= 0)
+    if sum(count for count in known.values() if count > 1) < 2 * SHORTEST:
+        return
     for length in range(SHORTEST, LONGEST + 1):
         groups: dict[int, list[tuple[int, int]]] = {}
         for number, (_, statements, symbols) in enumerate(sequences):

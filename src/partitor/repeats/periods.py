@@ -8,6 +8,7 @@ enough symbols meet at all.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 
 import msgspec
@@ -39,7 +40,7 @@ def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, *finer: Sequ
     Repetition(start=0, stop=6, period=2)
     """
     n = len(symbols)
-    if n < fewest_copies:
+    if n < fewest_copies or max(Counter(symbols).values()) < fewest_copies:
         return []
     texts = [np.array(text, dtype=np.int64) for text in (symbols, *finer)]
     found: dict[Repetition, None] = {}
