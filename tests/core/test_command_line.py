@@ -227,3 +227,16 @@ def test_help_lists_everything_with_an_example():
     assert "python" in partitor("languages").stdout
     assert "repeated_share" in partitor("measures").stdout
     assert "[[criteria]]" in partitor("rubric").stdout
+
+
+def test_the_patches_of_a_notebook_apply_to_the_text_beside_them(tmp_path):
+    (tmp_path / "in").mkdir()
+    notebook = DEMO.parent / "seed-labels" / "labels.ipynb"
+    (tmp_path / "in" / "Bo.ipynb").write_bytes(notebook.read_bytes())
+    assert partitor("check", tmp_path / "in", "--out", tmp_path / "out", "--quiet").returncode == 0
+    folder = tmp_path / "out" / "suggestions" / "Bo"
+    before = (folder / "Bo.ipynb.py").read_text()
+    assert before.startswith("# cell 2\n")
+    done = subprocess.run(["patch", "-p1", "-i", "all.patch"], cwd=folder, capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stdout
+    assert run((folder / "Bo.ipynb.py").read_text()) == run(before)

@@ -57,6 +57,10 @@ class Output:
                 path = f"suggestions/{name}/{number:02d}.patch"
                 self.write(path, suggestion.diff.encode(encodings[suggestion.path]))
             suggestions.append(msgspec.structs.replace(suggestion, patch=path))
+        for source in sources:
+            if source.path.endswith(".ipynb.py") and any(s.patch and s.path == source.path for s in suggestions):
+                # A notebook's patches are of its program text, which stands beside them.
+                self.write(f"suggestions/{name}/{source.path}", source.text)
         worked = report.worked_answer
         if worked.diff:
             path = f"suggestions/{name}/all.patch"
