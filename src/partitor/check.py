@@ -169,7 +169,9 @@ class _Check:
     def _asked(self, program: Program) -> Iterator[Callable[[], Candidate]]:
         """What would give the program the functions that are asked for: a better name, or the lines that do
         their job taken out."""
-        matches = match_required(program, self.assignment.functions, map_calls(program), self.reference)
+        matches = self.matches
+        if program is not self.program:
+            matches = match_required(program, self.assignment.functions, map_calls(program), self.reference)
         for match in matches:
             name = match.required.name
             if match.state == "near" and match.found:

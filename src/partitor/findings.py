@@ -140,7 +140,7 @@ class Remarks:
             (len(near.procedures) - 1) * near.alike,
             suggestion,
             slots=suggestion.slots,
-            pattern=skeleton(first, list(_body(first, near.procedures[0][1]))),
+            pattern=skeleton(first, list(first.statements_of(near.procedures[0][1]))),
             subject=near.procedures[0][1].name,
         )
 
@@ -417,11 +417,6 @@ def _holds(near: NearTwins, table: Table) -> bool:
 
 def _lines(count: int) -> str:
     return "one line" if count == 1 else f"{number_word(count)} lines"
-
-
-def _body(file: ProgramFile, procedure: Procedure) -> Sequence[int]:
-    block = file.body_of(procedure)
-    return block.statements if block else ()
 
 
 def _towards_one(file: ProgramFile, procedures: Sequence[Procedure]) -> Suggestion:

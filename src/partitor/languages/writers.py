@@ -22,5 +22,8 @@ WRITERS: dict[str, type[Writer]] = {
 
 
 def writer_for(file: ProgramFile) -> Writer:
-    """The writer of a file's language, in the style of the file."""
-    return WRITERS[file.language.id](file)
+    """The writer of a file's language, in the style of the file, which is read off once."""
+    known = file.derived.get("writer")
+    if not isinstance(known, Writer):
+        known = file.derived["writer"] = WRITERS[file.language.id](file)
+    return known

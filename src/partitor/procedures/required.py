@@ -97,10 +97,9 @@ def _whole_function(job: tuple[ProgramFile, tuple[int, ...]]) -> Procedure | Non
     """The function of which the statements are most of the body, so that it does the job under another name."""
     file, statements = job
     procedure = file.procedure_around(statements[0])
-    block = file.body_of(procedure)
-    if not procedure.node or not procedure.name or block is None or procedure.name in {"main", "setup", "loop"}:
+    if not procedure.node or not procedure.name or procedure.name in {"main", "setup", "loop"}:
         return None
-    inside = [s for s in block.statements if not file.is_bare_string(s)]
+    inside = file.statements_of(procedure)
     return procedure if set(statements) <= set(inside) and len(inside) - len(statements) <= 1 else None
 
 

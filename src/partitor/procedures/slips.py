@@ -221,7 +221,7 @@ def _range_arguments(file: ProgramFile, loop: int) -> list[int]:
     arguments = tree.child(values, "arguments")
     if arguments is None:
         return []
-    return [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+    return tree.items(arguments)
 
 
 def _whole_number(file: ProgramFile, node: int) -> int | None:

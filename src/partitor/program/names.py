@@ -350,7 +350,7 @@ def _given_by_reference(tree: Tree) -> set[int]:
         name, parameters = tree.child(node, "name"), tree.child(node, "parameters")
         if name is None or parameters is None:
             continue
-        plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
+        plain = tree.items(parameters)
         places = {k for k, c in enumerate(plain) if "reference_declarator" in tree.kind[c : tree.end[c]]}
         if places:
             taking.setdefault(tree.text[name], places)
@@ -362,7 +362,7 @@ def _given_by_reference(tree: Tree) -> set[int]:
         arguments = tree.child(node, "arguments") if callee is not None else None
         if callee is None or arguments is None or tree.text[callee] not in taking:
             continue
-        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        given = tree.items(arguments)
         positions = taking[tree.text[callee]]
         found |= {c for k, c in enumerate(given) if positions is None or k in positions}
     return found

@@ -136,6 +136,16 @@ class ProgramFile:
         body = self.tree.child(procedure.node, self.language.body_field)
         return self.block_at.get(body) if body is not None else None
 
+    def statements_of(self, procedure: Procedure) -> tuple[int, ...]:
+        """The statements of a procedure's body, without its documentation."""
+        block = self.body_of(procedure)
+        return tuple(s for s in (block.statements if block else ()) if not self.is_bare_string(s))
+
+    def words_before_name(self, procedure: int) -> list[str]:
+        """The words of a definition before its name: modifiers, marks, the type of its result."""
+        name = self.tree.child(procedure, self.language.name_field)
+        return [w for t in self.tree.text[procedure : name or procedure] for w in t.split()]
+
     def is_definition(self, statement: int) -> bool:
         """True for a function or class definition, decorated or not."""
         kind, language = self.tree.kind[statement], self.language

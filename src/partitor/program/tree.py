@@ -73,6 +73,10 @@ class Tree(msgspec.Struct, frozen=True, eq=False):
             yield child
             child = end[child]
 
+    def items(self, node: int) -> list[int]:
+        """The children of a bracketed list (arguments, parameters) without its brackets and commas."""
+        return [child for child in self.children(node) if self.text[child] not in {"(", ")", ","}]
+
     def child(self, node: int, field: str) -> int | None:
         """The child in a grammar field, or None."""
         for child in self.children(node):

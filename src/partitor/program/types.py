@@ -84,12 +84,8 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
     base = _base(tree, parent)
     if base in UNTOLD:
         return type_of_expression(file, value) if value is not None else None
-    if not base:
-        return None
-    while base.endswith("[]"):
-        base = base[:-2].rstrip()
-        dimensions.append("")
-    return Type(base, pointers, tuple(dimensions), reference)
+    base, brackets = _without_brackets(base)
+    return Type(base, pointers, (*dimensions, *brackets), reference) if base else None
 
 
 def _bracket_pairs(tree: Tree, declarator: int) -> list[str]:
@@ -117,7 +113,21 @@ def _base(tree: Tree, declaration: int) -> str:
         if tree.text[child] in {"for", "foreach", "(", "catch"}:
             continue
         words += [w for t in tree.leaf_texts(child) for w in t.split()]
+    return _of_the_value(words)
+
+
+def _of_the_value(words: list[str]) -> str:
+    """The words of a type that belong to the value itself."""
     return " ".join(w for w in words if w not in NOT_OF_THE_VALUE or (w == "const" and "char" in words))
+
+
+def _without_brackets(base: str) -> tuple[str, list[str]]:
+    """`int[][]` as `int` and one empty length for each pair."""
+    brackets = []
+    while base.endswith("[]"):
+        base = base[:-2].rstrip()
+        brackets.append("")
+    return base, brackets
 
 
 def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
@@ -132,12 +142,8 @@ def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
             pointers += 1
         else:
             words += [w for t in tree.leaf_texts(child) for w in t.split()]
-    base = " ".join(w for w in words if w not in NOT_OF_THE_VALUE or (w == "const" and "char" in words))
-    dimensions = []
-    while base.endswith("[]"):
-        base = base[:-2].rstrip()
-        dimensions.append("")
-    return Type(base, pointers, tuple(dimensions)) if base else None
+    base, brackets = _without_brackets(_of_the_value(words))
+    return Type(base, pointers, tuple(brackets)) if base else None
 
 
 def type_of_expression(file: ProgramFile, node: int) -> Type | None:

@@ -325,8 +325,7 @@ class _Finder:
             for procedure in file.procedures[1:]:
                 if not procedure.name or _is_a_stack(file, procedure):
                     continue
-                block = file.body_of(procedure)
-                statements = tuple(s for s in (block.statements if block else ()) if not file.is_bare_string(s))
+                statements = file.statements_of(procedure)
                 if not statements or (file.path, procedure.start_line) in self.handed_out:
                     continue
                 key = (
@@ -428,7 +427,7 @@ def _is_unlike_heading(table: Table, statement: int) -> bool:
     if tree.kind[statement] != language.call or file.called_name(statement) not in language.output_calls:
         return False
     arguments = tree.child(statement, language.arguments_field)
-    given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}] if arguments else []
+    given = tree.items(arguments) if arguments else []
     slots = {spot.nodes[0] for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0}
     return len(given) == 1 and given[0] in slots and tree.kind[given[0]] in language.strings
 

@@ -14,8 +14,7 @@ Places = Mapping[tuple[int, ...], Sequence[tuple[ProgramFile, tuple[int, ...]]]]
 
 def body_of(file: ProgramFile, procedure: Procedure) -> tuple[int, ...]:
     """The statements of a function's body without documentation and without a last plain return."""
-    block = file.body_of(procedure)
-    statements = [s for s in (block.statements if block else ()) if not file.is_bare_string(s)]
+    statements = list(file.statements_of(procedure))
     if statements and file.tree.kind[statements[-1]] == file.language.returning and len(statements) > 1:
         statements.pop()
     return tuple(statements)

@@ -54,7 +54,7 @@ def near_twins(
     functions: Sequence[tuple[ProgramFile, Procedure]], shape: Symbol, worded: Symbol
 ) -> Iterator[NearTwins]:
     """Pairs of functions of which most lines are the same, grouped where one is like several."""
-    bodies = [(file, _body(file, procedure)) for file, procedure in functions]
+    bodies = [(file, file.statements_of(procedure)) for file, procedure in functions]
     lines = _worth_comparing(bodies, shape, worded)
     groups: list[tuple[set[int], int, int]] = []
     for a, b in itertools.combinations(range(len(functions)), 2):
@@ -97,11 +97,6 @@ def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[P
     tree = one[0].tree
     a, b = (one[1][0], tree.end[one[1][-1]]), (other[1][0], tree.end[other[1][-1]])
     return a[0] < b[1] and b[0] < a[1]
-
-
-def _body(file: ProgramFile, procedure: Procedure) -> Sequence[int]:
-    block = file.body_of(procedure)
-    return [s for s in (block.statements if block else ()) if not file.is_bare_string(s)]
 
 
 def _worth_comparing(

@@ -235,7 +235,7 @@ def _takes_numbers(file: ProgramFile, text: int) -> bool:
     arguments = tree.parent[text]
     if tree.kind[arguments] != "argument_list" or file.called_name(tree.parent[arguments]) not in able:
         return False
-    return [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}] == [text]
+    return tree.items(arguments) == [text]
 
 
 def _is_target(file: ProgramFile, node: int) -> bool:

@@ -56,7 +56,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     beside = _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner)
-    body = _with_declarations(writer, copies[0], body, interface, inner)
+    body = _with_declarations(writer, body, interface, inner)
     lines = writer.function(name, interface.parameters, body, interface.returned, beside)
     edits = [_definition_edit(file, copies, lines, writer.style, beside)]
     for k, copy in enumerate(copies):
@@ -101,7 +101,7 @@ def _beside(copies: Sequence[Copy]) -> int:
     if not file.language.methods:
         return 0
     members = [_member_around(copy) for copy in copies]
-    return next((m for m in members if "static" in _words_before_the_name(file, m)), members[0])
+    return next((m for m in members if "static" in file.words_before_name(m)), members[0])
 
 
 def _member_around(copy: Copy) -> int:
@@ -111,11 +111,6 @@ def _member_around(copy: Copy) -> int:
     if member is None:
         raise CannotWrite("the copies stand in no method of a class")
     return member
-
-
-def _words_before_the_name(file: ProgramFile, procedure: int) -> list[str]:
-    name = file.tree.child(procedure, file.language.name_field)
-    return [t for t in file.tree.text[procedure : name or procedure] if t]
 
 
 def _declaring_words(copy: Copy, targets: Sequence[str]) -> str:
@@ -140,20 +135,19 @@ def _declaring_words(copy: Copy, targets: Sequence[str]) -> str:
     return ""
 
 
-def _with_declarations(writer: Writer, copy: Copy, body: list[str], interface: Interface, indent: str) -> list[str]:
+def _with_declarations(writer: Writer, body: list[str], interface: Interface, indent: str) -> list[str]:
     """The body with its variables declared: where it first gives them a value, or else above."""
     above = []
     for variable in interface.declared:
-        word = writer.declaration(variable).removesuffix(";").removesuffix(variable.name).rstrip()
-        pattern = f"{indent}{variable.name} = "
-        at = next((k for k, line in enumerate(body) if line.startswith(pattern)), None)
+        declaration = writer.declaration(variable)
+        declared = declaration.removesuffix(";")
+        start = f"{indent}{variable.name} = "
+        at = next((k for k, line in enumerate(body) if line.startswith(start)), None)
         mentioned = at is not None and any(variable.name in line for line in body[:at])
-        if at is None or mentioned or not writer.declaration(variable).startswith(word):
-            above.append(f"{indent}{writer.declaration(variable)}")
-        elif writer.declaration(variable).rstrip(";") == f"{word} {variable.name}".strip():
-            body = [*body[:at], f"{indent}{word} {body[at].lstrip()}", *body[at + 1 :]]
+        if at is None or mentioned or not declared.endswith(f" {variable.name}"):
+            above.append(f"{indent}{declaration}")
         else:
-            above.append(f"{indent}{writer.declaration(variable)}")
+            body = [*body[:at], f"{indent}{declared}{body[at][len(start) - 3 :]}", *body[at + 1 :]]
     return [*above, *body]
 
 

@@ -73,8 +73,10 @@ def _is_plain(file: ProgramFile, procedure: Procedure) -> bool:
     language, tree = file.language, file.tree
     if not language.declares:
         return not (procedure.in_class or procedure.decorated or procedure.parent)
-    words = {t for t in tree.text[procedure.node : tree.child(procedure.node, "name") or procedure.node] if t}
-    if any(word.startswith("@") for word in words) or procedure.name in language.framework_calls:
+    if (
+        any(word.startswith("@") for word in file.words_before_name(procedure.node))
+        or procedure.name in language.framework_calls
+    ):
         return False
     if language.methods:
         return procedure.in_class

@@ -192,7 +192,7 @@ class Namer:
         if tree.kind[arguments] != "argument_list":
             return []
         call = tree.parent[arguments]
-        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        given = tree.items(arguments)
         position = given.index(node)
         called = file.called_name(call)
         for procedure in file.procedures:
@@ -218,7 +218,7 @@ class Namer:
             words = [w for w in words_of(before) if w not in STOP_WORDS and len(w) > 2]
             return words[-1:]
         if tree.kind[tree.parent[node]] == "argument_list" and column.numbers is not None:
-            given = [c for c in tree.children(tree.parent[node]) if tree.text[c] not in {"(", ")", ","}]
+            given = tree.items(tree.parent[node])
             position = given.index(node)
             told = position and tree.kind[given[position - 1]] == "string"
             if told and self._is_the_same_label(column, copies, spot):
@@ -232,7 +232,7 @@ class Namer:
         labels = set()
         for copy, node in zip(copies, spot.nodes, strict=True):
             tree = copy.file.tree
-            given = [c for c in tree.children(tree.parent[node]) if tree.text[c] not in {"(", ")", ","}]
+            given = tree.items(tree.parent[node])
             labels.add(tree.text[given[given.index(node) - 1]])
         return len(labels) == 1
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from abc import abstractmethod
 from collections.abc import Mapping, Sequence
+from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
@@ -208,7 +209,7 @@ class CWriter(TypedWriter):
         tree = self.file.tree
         literal = tree.source_of(node)
         arguments = tree.parent[node]
-        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        given = tree.items(arguments)
         printed = tree.kind[arguments] == "argument_list" and self.file.called_name(tree.parent[arguments]) == "printf"
         if not printed or given != [node] or "%" in literal:
             raise CannotWrite("a number inside a text differs")
@@ -247,16 +248,11 @@ class MethodWriter(TypedWriter):
         return leading_space(self.file, beside)
 
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
-        words = self._modifiers(beside)
+        words = self.file.words_before_name(beside)
         access = "private " if "private" in words or "public" in words else ""
         static = "static " if "static" in words else ""
         throws = self._throws(beside)
         return f"{access}{static}{self._result(returned)} {name}({parameters}){throws}"
-
-    def _modifiers(self, procedure: int) -> list[str]:
-        tree = self.file.tree
-        name = tree.child(procedure, "name") or procedure
-        return [t for node in range(procedure, name) for t in [tree.text[node]] if t]
 
     def _throws(self, procedure: int) -> str:
         tree = self.file.tree
@@ -289,19 +285,23 @@ class CSharpWriter(MethodWriter):
 class JavaScriptWriter(BraceWriter):
     """JavaScript and TypeScript."""
 
-    @property
+    @cached_property
     def stop(self) -> str:
-        source = self.file.source.text
         lines = [line.rstrip() for line in self.file.lines if line.strip() and line.rstrip()[-1:] not in "{},("]
         ending = sum(line.endswith(";") for line in lines)
-        return "" if source and lines and ending * 3 < len(lines) else ";"
+        return "" if lines and ending * 3 < len(lines) else ";"
 
     def declaration(self, variable: Variable) -> str:
         return f"{self._keyword('let')} {variable.name}{self.stop}"
 
     def _keyword(self, modern: str) -> str:
+        return "var" if self._is_old else modern
+
+    @cached_property
+    def _is_old(self) -> bool:
+        """True where this student declares with `var` alone."""
         words = set(self.file.tree.text)
-        return modern if "let" in words or "const" in words or "var" not in words else "var"
+        return "var" in words and not words & {"let", "const"}
 
     def _counter_type(self) -> str:
         return f"{self._keyword('let')} "

@@ -143,7 +143,7 @@ class _FunctionProof:
             words = declaring_words(self.after, statement)
         if any(not t or t in "()" for t in targets) or len(set(targets)) != len(targets):
             raise Refused("the call's results go to unusual places")
-        given = tuple(c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","})
+        given = tuple(tree.items(arguments))
         if any(tree.kind[c] == "list_splat" for c in given):
             raise Refused("a call spreads a list")
         return _Call(given, targets, words)
@@ -507,16 +507,9 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) 
     if statement is None:
         raise Refused("the new function does not stand at the top of the program")
     node = found[0].node
-    parameters = tree.child(node, "parameters")
+    plain = plain_parameters(file, node)
     body = tree.child(node, "body")
-    if parameters is None or body is None or tree.text[node + 1] == "async":
-        raise Refused("the new function has an unusual form")
-    plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
-    if language.typed:
-        plain = [p for c in plain for p in _typed_parameter(file, c)]
-    marks = {"async"} if language.typed else {"async", "*"}
-    if any(tree.kind[c] != "identifier" for c in plain) or marks & set(tree.text[node:body]):
-        raise Refused("the new function has unusual parameters")
+    assert body is not None
     if len({tree.text[c] for c in plain}) != len(plain):
         raise Refused("two parameters of the new function have one name")
     statements = list(file.block_at[body].statements)
@@ -563,20 +556,20 @@ def statement_of(file: ProgramFile, procedure: Procedure) -> int | None:
     return holder if constant else None
 
 
-def plain_parameters(file: ProgramFile, function: int) -> bool:
-    """True where every parameter is a name (with its type), without a value of its own."""
+def plain_parameters(file: ProgramFile, function: int) -> list[int]:
+    """The names of a function's parameters. Raises Refused unless each is a name (with its type) without a
+    value of its own, and the function one that runs when it is called."""
     tree, language = file.tree, file.language
     parameters, body = tree.child(function, "parameters"), tree.child(function, "body")
     if parameters is None or body is None:
-        return False
-    plain = [c for c in tree.children(parameters) if tree.text[c] not in {"(", ")", ","}]
+        raise Refused("a function has an unusual form")
+    plain = tree.items(parameters)
     if language.typed:
-        try:
-            plain = [p for c in plain for p in _typed_parameter(file, c)]
-        except Refused:
-            return False
-    marks = {"async"} if language.typed or not language.declares else {"async", "*"}
-    return all(tree.kind[c] == "identifier" for c in plain) and not marks & set(tree.text[function:body])
+        plain = [p for c in plain for p in _typed_parameter(file, c)]
+    marks = {"async"} if language.typed else {"async", "*"}
+    if any(tree.kind[c] != "identifier" for c in plain) or marks & set(tree.text[function:body]):
+        raise Refused("a function has unusual parameters")
+    return plain
 
 
 def _typed_parameter(file: ProgramFile, parameter: int) -> list[int]:

@@ -328,7 +328,7 @@ class _Values:
         if callee is None or arguments is None or tree.kind[callee] != "identifier":
             raise Refused("the loop's values are not in sight")
         name = tree.text[callee]
-        given = [c for c in tree.children(arguments) if tree.text[c] not in {"(", ")", ","}]
+        given = tree.items(arguments)
         if name not in {"range", "zip", "enumerate"}:
             raise Refused("the loop's values are not in sight")
         rules.require_builtin(name, self.before, self.scope)

@@ -82,8 +82,8 @@ def require_same_class(after: ProgramFile, function: int, segment: Sequence[int]
     member = _member_around(before, segment[0])
     if class_of(after, function) != class_of(before, member):
         raise Refused("the new method stands in another class")
-    static = "static" in _words(after, function)
-    if "static" in _words(before, member) and not static:
+    static = "static" in after.words_before_name(function)
+    if "static" in before.words_before_name(member) and not static:
         raise Refused("the new method needs an object where there is none")
     if static and any(before.tree.kind[n] == "this" for n in range(segment[0], before.tree.end[segment[-1]])):
         raise Refused("the copies use the object they belong to")
@@ -118,11 +118,6 @@ def class_of(file: ProgramFile, member: int) -> str:
     holder = file.tree.parent[file.tree.parent[member]]
     name = file.tree.child(holder, "name")
     return file.tree.text[name] if name is not None else ""
-
-
-def _words(file: ProgramFile, procedure: int) -> list[str]:
-    name = file.tree.child(procedure, "name") or procedure
-    return [w for t in file.tree.text[procedure:name] for w in t.split()]
 
 
 def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
