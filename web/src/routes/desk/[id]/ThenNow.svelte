@@ -116,7 +116,7 @@
     </div>
   {:else}
     <p class="px-5 pb-4">
-      {suggestion.outline}<br /><span class="quiet"
+      <span class="whitespace-pre-wrap">{suggestion.outline}</span><br /><span class="quiet"
         >There is no code here, because {suggestion.why_not || 'it could not be proved'}.</span
       >
     </p>
