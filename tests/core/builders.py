@@ -32,6 +32,10 @@ FILE_NAMES = {
     "arduino": "main.ino",
     "csharp": "Main.cs",
     "gamescript": "step.gml",
+    "swift": "main.swift",
+    "visualbasic": "Module1.bas",
+    "racket": "main.rkt",
+    "scheme": "main.scm",
 }
 
 

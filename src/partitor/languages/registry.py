@@ -3,11 +3,7 @@
 from __future__ import annotations
 
 import re
-from functools import cache
 from pathlib import PurePosixPath
-
-import tree_sitter
-import tree_sitter_language_pack
 
 from .blocks.table import BLOCKS
 from .c.table import ARDUINO, CPP, C
@@ -16,11 +12,12 @@ from .gamescript.table import GAMESCRIPT
 from .java.table import JAVA
 from .javascript.table import JAVASCRIPT, TYPESCRIPT
 from .python.table import PYTHON
+from .swift.table import SWIFT
 from .table import Language
 
 LANGUAGES: dict[str, Language] = {
     language.id: language
-    for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP, GAMESCRIPT, BLOCKS)
+    for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP, GAMESCRIPT, SWIFT, BLOCKS)
 }
 
 
@@ -61,15 +58,10 @@ SIGNS = tuple(
         ("cpp", r"^\s*#\s*include\s*<(?:iostream|string|vector)>"),
         ("c", r"^\s*#\s*include\s*[<\"]"),
         ("java", r"^\s*public\s+(?:final\s+)?class\s+\w+"),
+        ("swift", r"^import\s+(?:Foundation|SwiftUI|UIKit)\s*$|^\s*func\s+\w+\s*\("),
         ("csharp", r"^\s*using\s+System\b"),
         ("python", r"^(?:def|class)\s+\w+.*:\s*$|^import\s+\w+\s*$|^from\s+\w+\s+import\s"),
         ("javascript", r"^\s*(?:function\s+\w+\s*\(|(?:const|let)\s+\w+\s*=)"),
     )
 )
 """What tells the language of a file without an extension, surest first."""
-
-
-@cache
-def parser_for(grammar: str) -> tree_sitter.Parser:
-    """One parser a grammar and process; grammars ship inside the package, nothing is fetched."""
-    return tree_sitter_language_pack.get_parser(grammar)  # type: ignore[arg-type]

@@ -9,6 +9,8 @@ from collections.abc import Callable, Mapping
 
 import msgspec
 
+from .parts import Built
+
 Kinds = frozenset[str]
 
 
@@ -47,6 +49,20 @@ class Reading(msgspec.Struct, frozen=True, kw_only=True):
     """A call node that holds its object and name itself, instead of a callee."""
     pointers: str = ""
     """The node of `&x` and `*x`."""
+
+
+class TypeNames(msgspec.Struct, frozen=True):
+    """What a language calls the types of plain values."""
+
+    whole: str = "int"
+    fraction: str = "double"
+    text: str = ""
+    """"": a text is an array of characters."""
+    truth: str = "bool"
+    widest: int = 2**31 - 1
+    """The largest whole number that a plain one holds."""
+    ranks: tuple[str, ...] = ("int", "long", "float", "double")
+    """Types of numbers, the narrowest first."""
 
 
 class Language(msgspec.Struct, frozen=True, kw_only=True):
@@ -115,6 +131,13 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """A variable belongs to the procedure that declares it; what no procedure declares is the program's."""
     typed: bool = False
     """Declarations, parameters and results name their types."""
+    types: TypeNames = TypeNames()
+    value_types: bool = False
+    """A plain literal takes on the type that its place wants, and nothing else changes type by itself."""
+    fixed_parameters: bool = False
+    """A function cannot change its parameters."""
+    cases_end: bool = False
+    """A branch of a `switch` does not run on into the next."""
     struct_values: bool = False
     """Assigning to a field changes the variable that holds the record."""
     methods: bool = False
@@ -136,6 +159,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     argument_names: Mapping[str, tuple[str, ...]] = msgspec.field(default_factory=dict)
     """What well-known calls take, for the names of parameters."""
     comment_marks: tuple[str, ...] = ("#",)
+    build: Callable[[bytes], Built] | None = None
+    """Builds the program tree's parts itself, where no grammar comes near them."""
     mask: Callable[[bytes], bytes] | None = None
     """Writes a text in the words of its grammar, byte for byte as long."""
     repair: Callable[[str], str] | None = None

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..program.program import ProgramFile
 from .braces.writer import CSharpWriter, CWriter, GameScriptWriter, JavaScriptWriter, JavaWriter
 from .python.writer import PythonWriter
+from .swift.writer import SwiftWriter
 from .writing import Writer
 
 WRITERS: dict[str, type[Writer]] = {
@@ -17,6 +18,7 @@ WRITERS: dict[str, type[Writer]] = {
     "arduino": CWriter,
     "csharp": CSharpWriter,
     "gamescript": GameScriptWriter,
+    "swift": SwiftWriter,
     "blocks": PythonWriter,
 }
 

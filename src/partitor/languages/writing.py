@@ -115,6 +115,14 @@ class Writer(ABC):
     ) -> str:
         """A call, its results assigned where there are any; `declares` are the words of a declaration."""
 
+    def argument(self, parameter: str, value: str) -> str:
+        """A value as it is given in a call of a new function that has `parameter`."""
+        return value
+
+    def argument_of(self, function: int, place: int, value: str) -> str:
+        """A value as it is given at `place` (from 0) in a call of the function at node `function`."""
+        return value
+
     def typed(self, variable: Variable) -> str:
         """A variable as it is declared among parameters. Raises CannotWrite where its type is not in sight."""
         return variable.name

@@ -211,8 +211,11 @@ class _Analysis:
         within = msgspec.structs.replace(exits, on_break=after)
         for clause in reversed(clauses):
             ranges, blocks, _ = self._parts(clause)
-            ends = any(self.tree.text[start] in {"->", "=>"} for start, _ in ranges) or any(
-                self.tree.kind[start] == "break_statement" for start, _ in ranges
+            runs_on = "fallthrough_statement" in self.tree.kind[clause : self.tree.end[clause]]
+            ends = (
+                (self.language.cases_end and not runs_on)
+                or any(self.tree.text[start] in {"->", "=>"} for start, _ in ranges)
+                or any(self.tree.kind[start] == "break_statement" for start, _ in ranges)
             )
             falls = after if ends else falls
             for block in blocks:

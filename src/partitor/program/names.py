@@ -94,6 +94,10 @@ def resolve_names(tree: Tree) -> Names:
         for i in _given_by_reference(tree):
             if role.get(i) is Role.READ:
                 role[i] = Role.UPDATE
+    if language.value_types:
+        for i in _changed_in_place(tree, nodes):
+            if role[i] is Role.READ:
+                role[i] = Role.UPDATE
     scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
     for i in nodes:
         parent = tree.parent[i]
@@ -365,6 +369,43 @@ def _given_by_reference(tree: Tree) -> set[int]:
         given = tree.items(arguments)
         positions = taking[tree.text[callee]]
         found |= {c for k, c in enumerate(given) if positions is None or k in positions}
+    return found
+
+
+READING_MEMBERS = frozenset(
+    """
+    uppercased lowercased contains hasPrefix hasSuffix joined sorted reversed map filter reduce split components
+    firstIndex max min enumerated trimmingCharacters isMultiple rounded forEach
+    """.split()
+)
+
+
+def _changed_in_place(tree: Tree, nodes: list[int]) -> list[int]:
+    """Variables (declared with `var`) whose value an assignment to a part or a call of a member may change, where
+    records and lists are values."""
+    loose = {
+        tree.text[i]
+        for i in nodes
+        if tree.kind[tree.parent[i]] == "declarator"
+        and tree.field[i] == "left"
+        and any(tree.text[c] == "var" for c in tree.children(tree.parent[tree.parent[i]]))
+    }
+    found = []
+    for i in nodes:
+        if tree.text[i] not in loose:
+            continue
+        child, parent = i, tree.parent[i]
+        last = ""
+        while tree.field[child] in {"object", "value"} and tree.kind[parent] in {"attribute", "subscript"}:
+            member = tree.child(parent, "attribute")
+            last = tree.text[member] if member is not None else ""
+            child, parent = parent, tree.parent[parent]
+        if child == i:
+            continue
+        assigned = tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[child] == "left"
+        called = tree.kind[parent] == "call" and tree.field[child] == "function" and last not in READING_MEMBERS
+        if assigned or called or tree.kind[parent] == "address_of":
+            found.append(i)
     return found
 
 

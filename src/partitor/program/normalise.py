@@ -121,7 +121,7 @@ class Normaliser(Flattener):
         node, reading, language = self._node, self.reading, self.language
         kind = node.type
         if kind in language.comment:
-            self.add_comment(node)
+            self.add_comment(node.start_byte, node.end_byte)
             return
         if node.is_error or node.is_missing:
             self.add_problem(node)

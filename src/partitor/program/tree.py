@@ -13,7 +13,8 @@ from sys import intern
 import msgspec
 import tree_sitter
 
-from ..languages.registry import parser_for
+from ..languages.grammars import parser_for
+from ..languages.parts import Built, Part
 from ..languages.table import Language
 
 
@@ -107,6 +108,8 @@ MAX_DEPTH = 200
 
 def parse(source: bytes, language: Language) -> Tree:
     """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`."""
+    if language.build:
+        return PartsFlattener(source, language).flatten_parts(language.build(source))
     root = parser_for(language.grammar).parse(language.mask(source) if language.mask else source).root_node
     if language.reading:
         from .normalise import Normaliser
@@ -183,7 +186,7 @@ class Flattener:
         kind = intern(node.type)
         language = self.language
         if kind in language.comment:
-            self.add_comment(node)
+            self.add_comment(node.start_byte, node.end_byte)
             return False
         if node.is_error or node.is_missing:
             self.add_problem(node)
@@ -203,10 +206,10 @@ class Flattener:
         self.stop.append(stop)
         return not leaf
 
-    def add_comment(self, node: tree_sitter.Node) -> None:
-        line = bisect_right(self.line_starts, node.start_byte)
-        before = self.source[self.line_starts[line - 1] : node.start_byte]
-        text = self.source[node.start_byte : node.end_byte].decode(errors="replace")
+    def add_comment(self, start: int, stop: int) -> None:
+        line = bisect_right(self.line_starts, start)
+        before = self.source[self.line_starts[line - 1] : start]
+        text = self.source[start:stop].decode(errors="replace")
         text = text.rstrip("\n")
         self.comments.append(Comment(line, text, not before.strip(), line + text.count("\n")))
 
@@ -218,3 +221,35 @@ class Flattener:
             found = self.source[node.start_byte : node.end_byte].decode(errors="replace").split("\n")[0]
             message = f"this is not complete: {found.strip()[:60]!r}; the program is read around it"
         self.problems.append(Problem(line, message))
+
+
+class PartsFlattener(Flattener):
+    """Lays out the parts that a language has built."""
+
+    def flatten_parts(self, built: Built) -> Tree:
+        """The arrays of a built program."""
+        # (part, its parent, how deep); a part that is done comes back as its index alone
+        waiting: list[tuple[Part, int, int] | int] = [(built.root, -1, 0)]
+        while waiting:
+            entry = waiting.pop()
+            if isinstance(entry, int):
+                self.end[entry] = len(self.kind)
+                continue
+            part, parent, depth = entry
+            index = len(self.kind)
+            leaf = part.token or depth >= MAX_DEPTH
+            self.kind.append(intern(part.kind))
+            self.text.append(intern(self.source[part.start : part.stop].decode(errors="replace")) if leaf else "")
+            self.field.append(part.field)
+            self.parent.append(parent)
+            self.end.append(index + 1)
+            self.start.append(part.start)
+            self.stop.append(part.stop)
+            if not leaf:
+                waiting.append(index)
+                waiting.extend((child, index, depth + 1) for child in reversed(part.children))
+        for start, stop in built.comments:
+            self.add_comment(start, stop)
+        for byte, message in built.problems:
+            self.problems.append(Problem(bisect_right(self.line_starts, byte), message))
+        return self.tree(frozenset(bisect_right(self.line_starts, byte) for byte in built.braces))

@@ -9,19 +9,18 @@ import re
 
 import msgspec
 
+from ..languages.table import Language
 from .names import WRITES
 from .program import Procedure, ProgramFile
 from .tree import Tree
 
 DECLARATIONS = frozenset({"declaration", "typed_parameter", "field", "for_statement", "except_clause"})
-UNTOLD = frozenset({"auto", "var"})
+BEHIND = frozenset({"declarator", "typed_parameter"})
+"""What can hold a type that stands behind its name."""
+UNTOLD = frozenset({"auto", "var", "let"})
 NOT_OF_THE_VALUE = frozenset({"const", "static", "final", "private", "public", "protected", "register", "readonly"})
-WIDEST_INT = {"arduino": 2**15 - 1}
-TEXT_TYPES = {"java": "String", "csharp": "string"}
-TRUTH_TYPES = {"java": "boolean"}
 BOARD_CONSTANTS = re.compile(r"HIGH|LOW|INPUT|OUTPUT|INPUT_PULLUP|LED_BUILTIN|A\d+\Z")
 COMPARING = frozenset({"==", "!=", "<", ">", "<=", ">=", "&&", "||"})
-NUMBER_RANKS = ("int", "long", "float", "double")
 
 
 class Type(msgspec.Struct, frozen=True):
@@ -32,10 +31,9 @@ class Type(msgspec.Struct, frozen=True):
     dimensions: tuple[str, ...] = ()
     reference: bool = False
 
-    @property
-    def is_number(self) -> bool:
+    def is_number(self, language: Language) -> bool:
         """True for a plain number."""
-        return not self.pointers and not self.dimensions and self.base in NUMBER_RANKS
+        return not self.pointers and not self.dimensions and self.base in language.types.ranks
 
     def element(self) -> Type | None:
         """The type of one element of an array (or of what a pointer points at)."""
@@ -81,11 +79,34 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
         child, parent = parent, tree.parent[parent]
     if tree.kind[parent] not in DECLARATIONS:
         return None
-    base = _base(tree, parent)
+    turns = tree.parent[parent] if tree.kind[parent] == "list_pattern" else parent
+    if tree.kind[turns] == "for_statement" and file.language.value_types:
+        return _type_of_turns(file, turns, node)
+    told = tree.child(tree.parent[node], "type") if tree.kind[tree.parent[node]] in BEHIND else None
+    base = tree.text[told] if told is not None else _base(tree, parent)
     if base in UNTOLD:
         return type_of_expression(file, value) if value is not None else None
     base, brackets = _without_brackets(base)
     return Type(base, pointers, (*dimensions, *brackets), reference) if base else None
+
+
+def _type_of_turns(file: ProgramFile, loop: int, node: int) -> Type | None:
+    """The type of a variable of a loop that does not name it: of its numbers, or of the values in sight."""
+    tree = file.tree
+    values = tree.child(loop, "right")
+    if values is None:
+        return None
+    if tree.kind[values] == "counting_range":
+        return Type(file.language.types.whole)
+    if tree.kind[values] != "list":
+        whole = type_of_expression(file, values)
+        return whole.element() if whole is not None and tree.kind[tree.parent[node]] == "for_statement" else None
+    first = next((c for c in tree.children(values) if tree.text[c] not in {"[", "]", ","}), None)
+    if first is not None and tree.kind[tree.parent[node]] == "list_pattern":
+        place = tree.items(tree.parent[node]).index(node)
+        parts = tree.items(first)
+        first = parts[place] if place < len(parts) else None
+    return type_of_expression(file, first) if first is not None else None
 
 
 def _bracket_pairs(tree: Tree, declarator: int) -> list[str]:
@@ -130,9 +151,18 @@ def _without_brackets(base: str) -> tuple[str, list[str]]:
     return base, brackets
 
 
+def _plain(text: str) -> Type:
+    """A type by its text alone."""
+    base, brackets = _without_brackets(text)
+    return Type(base, 0, tuple(brackets))
+
+
 def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
     """What a function gives back; None where that is not in sight."""
     tree = file.tree
+    if file.language.value_types:
+        told = tree.child(procedure.node, "result")
+        return _plain(tree.text[told]) if told is not None else Type("void")
     words: list[str] = []
     pointers = 0
     for child in tree.children(procedure.node):
@@ -151,16 +181,15 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
     tree, language = file.tree, file.language
     kind, text = tree.kind[node], tree.text[node]
     if kind == "integer":
-        return Type("int") if abs(int(text)) <= WIDEST_INT.get(language.id, 2**31 - 1) else None
+        return Type(language.types.whole) if abs(int(text)) <= language.types.widest else None
     if kind == "float":
-        return _number_type(text)
+        return _number_type(text, language)
     if kind in language.strings:
-        base = TEXT_TYPES.get(language.id)
-        return Type(base) if base else Type("const char", 1)
+        return Type(language.types.text) if language.types.text else Type("const char", 1)
     if kind == "character":
         return Type("char")
     if kind in {"true", "false"}:
-        return Type(TRUTH_TYPES.get(language.id, "bool"))
+        return Type(language.types.truth)
     if kind == language.name:
         return _type_of_variable(file, node)
     if kind in language.parentheses or kind == "unary_operator":
@@ -177,9 +206,9 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
     return None
 
 
-def _number_type(text: str) -> Type | None:
+def _number_type(text: str, language: Language) -> Type | None:
     if re.fullmatch(r"-?\d*\.\d*(?:[eE][-+]?\d+)?", text):
-        return Type("double")
+        return Type(language.types.fraction)
     if re.fullmatch(r"-?\d*\.\d*[fF]", text):
         return Type("float")
     return Type("long") if re.fullmatch(r"-?[1-9]\d*[lL]", text) else None
@@ -205,15 +234,15 @@ def _type_of_operation(file: ProgramFile, node: int) -> Type | None:
     if left is None or right is None:
         return None
     if operator in COMPARING:
-        return None if file.language.id == "c" else Type(TRUTH_TYPES.get(file.language.id, "bool"))
+        return None if file.language.id == "c" else Type(file.language.types.truth)
     one, other = type_of_expression(file, left), type_of_expression(file, right)
-    text = TEXT_TYPES.get(file.language.id)
+    text = file.language.types.text
     if operator == "+" and text and Type(text) in (one, other):
         return Type(text)
     if one is None or other is None or operator not in {"+", "-", "*", "/", "%"}:
         return None
-    if one.is_number and other.is_number:
-        return max(one, other, key=lambda t: NUMBER_RANKS.index(t.base))
+    if one.is_number(file.language) and other.is_number(file.language):
+        return max(one, other, key=lambda t: file.language.types.ranks.index(t.base))
     return None
 
 
@@ -226,9 +255,9 @@ def _type_of_call(file: ProgramFile, node: int) -> Type | None:
     return given if given and given.base != "void" else None
 
 
-def is_reference_like(kind: Type, language: str) -> bool:
+def is_reference_like(kind: Type, language: Language) -> bool:
     """True where handing the value on hands on the thing itself, or a copy of a plain value that nothing can
     tell from it: numbers, pointers, arrays, and all objects of languages that hand on references."""
     plain = {"int", "long", "short", "byte", "char", "float", "double", "bool", "boolean", "word", "size_t", "uint8_t"}
     words = set(kind.base.split()) - {"const", "unsigned", "signed", "long"}
-    return bool(kind.pointers or kind.dimensions) or words <= plain or language in {"java", "csharp"}
+    return bool(kind.pointers or kind.dimensions) or words <= plain or not language.struct_values

@@ -237,15 +237,17 @@ class _Finder:
             left -= len(repeat.starts)
             if left < 0:
                 break
-            copies = _apart([(places[s][0], places[s][1]) for s in repeat.starts], repeat.length)
-            if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
-                continue
-            left -= len(copies) * repeat.length
-            table = compare(copies)
-            for found in _windows(table) if table else ():
-                if worth_a_function(found, self.limits.repeat_statements):
-                    candidates.append(RepeatedBlock(found))
-                    break
+            starts = [(places[s][0], places[s][1]) for s in repeat.starts]
+            for length in _lengths(starts, repeat.length):
+                copies = _apart(starts, length)
+                if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
+                    continue
+                left -= len(copies) * length
+                table = compare(copies)
+                for found in _windows(table) if table else ():
+                    if worth_a_function(found, self.limits.repeat_statements):
+                        candidates.append(RepeatedBlock(found))
+                        break
         candidates += self._reordered(symbols)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
@@ -486,6 +488,13 @@ def _without_repeated_inner_runs(runs: list[Run]) -> list[Run]:
         if not in_later_copy:
             kept.append(run)
     return kept
+
+
+def _lengths(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[int]:
+    """How long the copies of a repeat may be: as long as it is, and where its occurrences overlap, no longer than
+    from one to the next."""
+    gaps = [b - a for (one, a), (other, b) in itertools.pairwise(starts) if one is other and a < b < a + length]
+    return [length, min(gaps)] if gaps else [length]
 
 
 def _apart(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[Copy]:

@@ -62,7 +62,10 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     for k, copy in enumerate(copies):
         indent = leading_space(file, copy.first)
         declares = _declaring_words(copy, interface.targets[k])
-        call = writer.call(name, interface.arguments[k], interface.targets[k], indent, declares)
+        arguments = [
+            writer.argument(p.name, v) for p, v in zip(interface.parameters, interface.arguments[k], strict=True)
+        ]
+        call = writer.call(name, arguments, interface.targets[k], indent, declares)
         kept = _comments_of(copy, copies[0]) if k else []
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
     order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
@@ -163,7 +166,7 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
     for k, copy in enumerate(copies, 1):
         values = {name: column.values[k] for name, column in columns.items()}
         indent = leading_space(file, copy.first)
-        arguments = [values.get(p, p) for p in known.parameters]
+        arguments = [writer.argument_of(known.node, j, values.get(p, p)) for j, p in enumerate(known.parameters)]
         targets = [values.get(r, r) for r in returned]
         call = writer.call(known.name, arguments, targets, indent, _declaring_words(copy, targets))
         kept = [f"{indent}{c}" for c in _comments_of(copy, table.copies[0])]
@@ -211,6 +214,8 @@ def _interface(table: Table, namer: Namer) -> Interface:
     for name in inputs:
         values = tuple(renames[k].get(name, name) for k in range(len(copies)))
         kind = variable_type(file, name, scopes[0])
+        if file.language.fixed_parameters and _assigned(copies[0], name):
+            raise CannotWrite(f"the function would have to change {name}, which is given to it")
         parameter = Variable(name, handed_on(kind, file) if kind else None)
         parameters.append((first_line_order.get(name, 0), parameter, values))
     filled: dict[Column, str] = {}

@@ -54,7 +54,7 @@ def merge_candidate(twins: Twins) -> Candidate:
         file,
         procedures,
         name,
-        {p.name: [c.values[k] for c in _by_name(values)] for k, p in enumerate(procedures)},
+        {p.name: [writer.argument(n, c.values[k]) for n, c in values.items()] for k, p in enumerate(procedures)},
     )
     return Candidate(
         kind="merge",
@@ -117,10 +117,6 @@ def _general(
     for a, b, new in sorted(changes, reverse=True):
         text = text[: a - start] + new.encode() + text[b - start :]
     return text.decode().split("\n")
-
-
-def _by_name(values: dict[str, Column]) -> list[Column]:
-    return list(values.values())
 
 
 def _values(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[dict[str, Column], dict[Column, str]]:

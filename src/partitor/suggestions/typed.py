@@ -18,7 +18,7 @@ def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
         return None
     spot = column.spots[0]
     if spot.group >= 0:
-        return Type("int")
+        return Type(file.language.types.whole)
     found = {type_of_expression(copy.file, node) for copy, node in zip(copies, spot.nodes, strict=True)}
     kind = found.pop() if len(found) == 1 else None
     if kind is None:
@@ -38,7 +38,10 @@ def variable_type(file: ProgramFile, name: str, scope: int) -> Type | None:
 
 def handed_on(kind: Type, file: ProgramFile) -> Type:
     """The type of a parameter that takes a value of `kind`."""
-    if not is_reference_like(kind, file.language.id):
+    types = file.language.types
+    if file.language.value_types and (kind.dimensions or kind.base not in {*types.ranks, types.text, types.truth}):
+        raise CannotWrite("something would have to be handed on that the function could not change")
+    if not is_reference_like(kind, file.language):
         if file.language.id == "c":
             raise CannotWrite("a record would have to be handed on")
         return Type(kind.base, kind.pointers, kind.dimensions, True)

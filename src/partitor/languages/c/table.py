@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ..braces.base import BRACES, TARGETS
-from ..table import Binding, Language, Reading
+from ..table import Binding, Language, Reading, TypeNames
 
 KINDS = {
     "translation_unit": "program",
@@ -162,6 +162,7 @@ ARDUINO = Language(
     title="Board sketch",
     grammar="arduino",
     extensions=(".ino", ".pde"),
+    types=TypeNames(widest=2**15 - 1),
     builtins=BOARD,
     keywords=CPP_KEYWORDS,
     framework_calls=frozenset({"setup", "loop", "serialEvent"}),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..braces.base import BRACES
-from ..table import Language, Reading
+from ..table import Language, Reading, TypeNames
 
 KINDS = {
     "compilation_unit": "program",
@@ -99,6 +99,7 @@ CSHARP = Language(
         "reading": READING,
         "comment": frozenset({"comment"}),
         "typed": True,
+        "types": TypeNames(text="string"),
         "methods": True,
         "global_style": True,
         "builtins": frozenset(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..braces.base import BRACES
-from ..table import Language, Reading
+from ..table import Language, Reading, TypeNames
 
 KINDS = {
     "constructor_body": "block",
@@ -96,6 +96,7 @@ JAVA = Language(
         "reading": READING,
         "comment": frozenset({"line_comment", "block_comment"}),
         "typed": True,
+        "types": TypeNames(text="String", truth="boolean"),
         "methods": True,
         "global_style": True,
         "builtins": frozenset(

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from ...program.names import Role
+from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from ...program.types import Type, declared_type, result_type, type_of_expression, type_of_name
 from .folding import Term, integer_value
@@ -178,15 +178,102 @@ def require_own_variable(file: ProgramFile, loop: int) -> None:
     tree = file.tree
     if not any(tree.field[c] in {"kind", "type"} for c in tree.children(loop)):
         raise Refused("the loop's variable is not its own")
+    if any(tree.kind[c] == "where_clause" for c in tree.children(loop)):
+        raise Refused("the loop leaves some of its values out")
     if any(tree.text[c] == "in" for c in tree.children(loop)) and not file.language.typed:
         raise Refused("the loop runs through positions, not values")
-    if file.language.typed:
+    if file.language.value_types:
+        _require_columns_of_one_type(file, loop)
+    elif file.language.typed:
         target, values = tree.child(loop, "left"), tree.child(loop, "right")
         kind = declared_type(file, target) if target is not None else None
         listed = next((c for c in range(values or loop, tree.end[loop]) if tree.kind[c] == "list"), None)
         if kind is None or listed is None or values is None or tree.kind[values] not in NEW_ARRAYS:
             raise Refused("the loop's values are not in sight")
         _require_all_of(file, listed, kind)
+
+
+def _require_columns_of_one_type(file: ProgramFile, loop: int) -> None:
+    """A list of plain literals gives each of them one type: their own, if it is the same for all."""
+    tree = file.tree
+    values = tree.child(loop, "right")
+    if values is None or tree.kind[values] != "list":
+        return
+    rows = [c for c in tree.children(values) if tree.text[c] not in {"[", "]", ","}]
+    parts = [tree.items(row) if tree.kind[row] == "tuple" else [row] for row in rows]
+    for column in zip(*parts, strict=False):
+        found = {type_of_expression(file, c) for c in column}
+        if len(found) != 1 or None in found:
+            raise Refused("the loop's values are of different types, or of one that is not in sight")
+
+
+def ranged(before: ProgramFile, file: ProgramFile, node: int, scope: int) -> list[int]:
+    """The numbers of a `counting_range`: from the first by a step (1 where none is told) up to the last, or up
+    to but not including the limit. A function that it calls by name must be the language's own in `before`."""
+    tree = file.tree
+    parts = {tree.field[c]: integer_value(term_of(file, c)) for c in tree.children(node) if tree.field[c]}
+    for c in tree.children(node):
+        name = tree.text[c]
+        if tree.kind[c] == "identifier" and not tree.field[c] and before.names.owner_of(name, scope) != UNBOUND:
+            raise Refused(f"the program gives {name} a meaning of its own")
+    first, step = parts.get("first"), parts.get("step", 1)
+    end = parts["last"] if "last" in parts else parts.get("limit")
+    if first is None or step is None or end is None or not step:
+        raise Refused("the loop does not count between plain numbers")
+    downwards = {True: (">", ">="), False: ("<", "<=")}[step < 0]
+    numbers = _numbers(first, downwards["last" in parts], end, step)
+    if max(map(abs, (*numbers, end, numbers[-1] + step))) > file.language.types.widest:
+        raise Refused("the loop's numbers do not fit its variable")
+    return numbers
+
+
+def without_labels(file: ProgramFile, function: int, given: Sequence[int]) -> list[int]:
+    """The values of a call whose labels, where the language has them, are those of the function's parameters."""
+    tree = file.tree
+    if not file.language.value_types:
+        return list(given)
+    parameters = tree.child(function, "parameters")
+    wanted = [c for c in tree.items(parameters) if tree.kind[c] == "typed_parameter"] if parameters is not None else []
+    if len(wanted) != len(given):
+        raise Refused("a call gives another number of values than its function takes")
+    values = []
+    for parameter, value in zip(wanted, given, strict=True):
+        told, own = tree.child(parameter, "label"), tree.child(parameter, "name")
+        label = tree.text[told if told is not None else own or 0]
+        found = tree.child(value, "name") if tree.kind[value] == "labelled_argument" else None
+        if (tree.text[found] if found is not None else "_") != label:
+            raise Refused("a call labels a value otherwise than its function does")
+        inner = tree.child(value, "value") if found is not None else value
+        if inner is None:
+            raise Refused("a call has an unusual form")
+        values.append(inner)
+    return values
+
+
+def refuse_members(file: ProgramFile, segment: Sequence[int]) -> None:
+    """What a class's methods name without an object is out of sight for a function outside the class."""
+    tree, language = file.tree, file.language
+    if language.methods or not any(tree.kind[p] in language.classes for p in file.parents(segment[0])):
+        return
+    if "members" not in file.derived:
+        file.derived["members"] = frozenset(
+            tree.text[i] for i in file.names.nodes if file.names.declared_at(i) and _is_member(file, i)
+        )
+    members = file.derived["members"]
+    assert isinstance(members, frozenset)
+    for s in segment:
+        for i in file.names.within(s, tree.end[s]):
+            if tree.text[i] in members and file.names.role[i] <= Role.UPDATE and file.names.owner(i) <= 0:
+                raise Refused(f"{tree.text[i]} belongs to the object that the copies work for")
+
+
+def _is_member(file: ProgramFile, node: int) -> bool:
+    tree, language = file.tree, file.language
+    around = file.parents(node)
+    holders = language.classes | language.procedures
+    own = tree.kind[around[0]] in holders and tree.field[node] == "name"
+    holder = next((p for p in (around[1:] if own else around) if tree.kind[p] in holders), 0)
+    return tree.kind[holder] in language.classes
 
 
 def only_name(file: ProgramFile, statement: int) -> str:
@@ -255,6 +342,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
     """A variable may not stand where the language wants the constant itself."""
     tree = file.tree
     for hole in holes:
+        if file.language.value_types and file.names.role[hole] in (Role.READ, Role.UPDATE):
+            _require_plain_place(file, hole)
         below = hole
         for parent in file.parents(hole):
             kind = tree.kind[parent]
@@ -270,6 +359,76 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
                 if given is not None and given.base in NARROW:
                     raise Refused("a variable is too wide for what it is given to")
             below = parent
+
+
+def _require_plain_place(file: ProgramFile, hole: int) -> None:
+    """Where a literal takes on the type that its place wants, a variable may stand for it only in a place that
+    wants exactly the variable's type, as far as that is in sight."""
+    tree = file.tree
+    kind = type_of_expression(file, hole)
+    if kind is None:
+        raise Refused("the type of a value that differs is not in sight")
+    below = hole
+    for parent in file.parents(hole):
+        here, field = tree.kind[parent], tree.field[below]
+        if here == "interpolation":
+            return
+        if here in {"parenthesized_expression", "unary_operator"}:
+            below = parent
+            continue
+        if here == "binary_operator" and field in {"left", "right"}:
+            other = tree.child(parent, "left" if field == "right" else "right")
+            operator = tree.text[tree.child(parent, "operator") or parent]
+            if other is None or type_of_expression(file, other) != kind:
+                break
+            if operator in COMPARISONS:
+                return
+            below = parent
+            continue
+        if here == "argument_list":
+            if _takes(file, parent, below, kind):
+                return
+        elif here == "labelled_argument":
+            if _takes(file, tree.parent[parent], parent, kind):
+                return
+        elif here == "declarator" and field == "right":
+            told = tree.child(parent, "type")
+            if told is None or tree.text[told] == kind.base:
+                return
+        elif here in {"assignment", "augmented_assignment"} and field == "right":
+            left = tree.child(parent, "left")
+            if left is not None and type_of_expression(file, left) == kind:
+                return
+        elif here == "subscript" and field == "subscript":
+            value = tree.child(parent, "value")
+            holder = type_of_expression(file, value) if value is not None else None
+            if holder is not None and holder.dimensions:
+                return
+        elif here == file.language.returning:
+            around = file.procedure_around(parent)
+            if around.node and result_type(file, around) == kind:
+                return
+        break
+    raise Refused("a place might want another type than the variable's")
+
+
+COMPARISONS = frozenset({"==", "!=", "<", ">", "<=", ">="})
+
+
+def _takes(file: ProgramFile, arguments: int, argument: int, kind: Type) -> bool:
+    """True where a call takes a value of exactly this type at this place: one that prints, or the program's own."""
+    tree, language = file.tree, file.language
+    call = tree.parent[arguments]
+    callee = tree.child(call, language.callee_field)
+    if callee is None or tree.kind[callee] != language.name:
+        return False
+    if tree.text[callee] in language.output_calls:
+        return file.names.owner(callee) == UNBOUND
+    found = [p for p in file.procedures if p.node and p.name == tree.text[callee]]
+    place = tree.items(arguments).index(argument)
+    if len(found) != 1 or place >= len(found[0].parameters):
+        return False
+    return type_of_name(file, found[0].parameters[place], found[0].node) == kind
 
 
 def _is_macro(file: ProgramFile, call: int) -> bool:

@@ -40,6 +40,7 @@ MEANINGS = {
     "gamescript": Meaning("gamescript", 2**31 - 1),
     "java": Meaning("java", 2**31 - 1, True, True),
     "csharp": Meaning("csharp", 2**31 - 1, True, True),
+    "swift": Meaning("swift", 2**63 - 1),
     "c": Meaning("c", 2**31 - 1, False, False, True),
     "cpp": Meaning("cpp", 2**31 - 1, False, False, True),
     "arduino": Meaning("arduino", 2**15 - 1, False, False),
@@ -101,7 +102,7 @@ def fold(term: Term, meaning: Meaning) -> Term:
     if term[0] == "binary_operator" and len(term) == 4:
         return _operation(term, meaning)
     if term[0] == "string":
-        return _formatted(term) if meaning.language == "python" else _template(term)
+        return _formatted(term) if meaning.language == "python" else _template(term, meaning)
     if meaning.language == "python" and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "str"):
         arguments = _inner(term[2])
         if len(arguments) == 4 and arguments[0] == "argument_list":
@@ -162,9 +163,9 @@ def _formatted(term: Term) -> Term:
     return ("str", value)
 
 
-def _template(term: Term) -> Term:
-    """A text between backticks whose every gap is a plain constant."""
-    if len(term) < 3 or _inner(term[1])[1] != "`":
+def _template(term: Term, meaning: Meaning) -> Term:
+    """A text with gaps whose every gap is a plain constant: between backticks, in Swift between plain quotes."""
+    if len(term) < 3 or _inner(term[1])[1] != ('"' if meaning.language == "swift" else "`"):
         return term
     value = ""
     for part in term[2:-1]:

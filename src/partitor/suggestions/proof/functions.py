@@ -143,7 +143,7 @@ class _FunctionProof:
             words = declaring_words(self.after, statement)
         if any(not t or t in "()" for t in targets) or len(set(targets)) != len(targets):
             raise Refused("the call's results go to unusual places")
-        given = tuple(tree.items(arguments))
+        given = tuple(declared.without_labels(self.after, self.definition.node, tree.items(arguments)))
         if any(tree.kind[c] == "list_splat" for c in given):
             raise Refused("a call spreads a list")
         return _Call(given, targets, words)
@@ -222,6 +222,9 @@ class _FunctionProof:
         """Where variables are declared: one meaning a name, equal types, results declared as they were."""
         before, after, definition = self.before, self.after, self.definition
         declared.refuse_aliases(before, segment)
+        declared.refuse_members(before, segment)
+        if before.language.fixed_parameters and definition.written & set(definition.parameters):
+            raise Refused("the function changes a value that it is given")
         declared.require_simple_scopes(before, scope)
         declared.require_simple_scopes(after, definition.node)
         declared.require_simple_scopes(after, outer)

@@ -149,8 +149,8 @@ class _MergeProof:
         return True
 
     def _call(self, twin: Procedure, old: int, new: int) -> None:
-        old_arguments = self._arguments(self.before, old)
-        new_arguments = self._arguments(self.after, new)
+        old_arguments = self._arguments(self.before, old, twin)
+        new_arguments = self._arguments(self.after, new, self.general)
         if len(old_arguments) != len(twin.parameters) or len(new_arguments) != len(self.general.parameters):
             raise Refused("a call gives another number of values than its function takes")
         kept, values = self._pairs(twin, old_arguments, new_arguments)
@@ -166,11 +166,11 @@ class _MergeProof:
             self._same_body(twin, kept, values)
             self.proved.add(key)
 
-    def _arguments(self, file: ProgramFile, call: int) -> list[int]:
+    def _arguments(self, file: ProgramFile, call: int, called: Procedure) -> list[int]:
         arguments = file.tree.child(call, "arguments")
         if arguments is None or file.tree.kind[arguments] != "argument_list":
             raise Refused("a call has an unusual form")
-        given = file.tree.items(arguments)
+        given = declared.without_labels(file, called.node, file.tree.items(arguments))
         if any(file.tree.kind[c] in {"keyword_argument", "list_splat", "dictionary_splat"} for c in given):
             raise Refused("a call names its values, or spreads a list")
         return given

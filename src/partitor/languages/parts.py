@@ -1,0 +1,42 @@
+"""Parts: a program tree that a language builds itself, where no grammar's nodes come near the tree's.
+
+A language's `build` turns a text into parts of the tree's own kinds (`docs/adding-a-language.md` lists
+them); the core lays them out as its flat arrays.
+"""
+
+from __future__ import annotations
+
+import msgspec
+
+
+class Part(msgspec.Struct, eq=False):
+    """One node: its kind, its bytes, the field it has in its parent; a `token` carries its text."""
+
+    kind: str
+    start: int
+    stop: int
+    field: str = ""
+    children: list[Part] = []
+    token: bool = False
+
+    def add(self, child: Part, field: str | None = None) -> Part:
+        """Append a child, in a field if told, and give it back."""
+        if field is not None:
+            child.field = field
+        self.children.append(child)
+        return child
+
+
+class Built(msgspec.Struct, eq=False):
+    """A whole file: the program's part, comments as (start, stop), problems as (byte, what is wrong)."""
+
+    root: Part
+    comments: list[tuple[int, int]] = []
+    problems: list[tuple[int, str]] = []
+    braces: set[int] = set()
+    """Bytes of brackets (and closing words) that are no parts and still make their line a line of code."""
+
+
+def token(kind: str, start: int, stop: int, field: str = "") -> Part:
+    """A leaf."""
+    return Part(kind, start, stop, field, [], True)

@@ -1,0 +1,215 @@
+"""Swift: its tree, what is found and written in it, and what the proof refuses because of its types and values."""
+
+from __future__ import annotations
+
+from core.builders import prove, read, report, rules, worked
+from partitor.suggestions.proof import NewFunction, NewLoop
+
+GREETING = """
+struct Boat {
+    var seats = 4
+    var fee: Double { return Double(seats) * 2.5 }
+
+    mutating func board(people: Int) {
+        seats -= people
+    }
+}
+
+func show(_ name: String, at row: Int = 3) -> Int {
+    if row > 3 && name != "" {
+        print("row \\(row)")
+    } else if row < 0 {
+        return 0
+    } else {
+        print("no row")
+    }
+    switch row {
+    case 1, 2:
+        print("front")
+    default:
+        break
+    }
+    return row * 2
+}
+
+guard let first = Int("3") else { fatalError() }
+var boat = Boat(seats: first)
+boat.board(people: show("Ada", at: 2))
+button.onTap { print("tap"); boat.seats = 1 }
+for (k, v) in zip([1, 2], ["a", "b"]) where k > 1 { print(k, v) }
+"""
+
+
+def proved(before: str, after: str, claim: NewLoop | NewFunction) -> str:
+    """The reason of a refusal; "" where the rewriting is proved."""
+    return prove(read(before, "swift"), read(after, "swift"), claim).reason
+
+
+def test_a_program_becomes_the_common_tree() -> None:
+    file = read(GREETING, "swift")
+    tree = file.tree
+    assert not tree.problems
+    named = [(p.name, p.parameters, p.in_class) for p in file.procedures[1:]]
+    assert named[:3] == [("fee", (), True), ("board", ("people",), True), ("show", ("name", "row"), False)]
+    kinds = set(tree.kind)
+    assert {"if_statement", "elif_clause", "else_clause", "match_statement", "case_clause", "guard_statement"} <= kinds
+    test = next(n for n, kind in enumerate(tree.kind) if kind == "binary_operator" and tree.field[n] == "condition")
+    assert tree.text[tree.child(test, "operator") or 0] == "&&", "&& binds looser than > and !="
+
+
+def test_a_run_becomes_a_loop_over_a_range_or_a_list() -> None:
+    text = "".join(f'print("gate {n} opens")\nprint("water")\n' for n in (1, 2, 3))
+    assert 'for gate in 1...3 {\n    print("gate \\(gate) opens")' in worked(text, "swift")
+    text = "".join(f'print("gate {n} opens")\nprint("water")\n' for n in (9, 6, 3))
+    assert "in stride(from: 9, through: 3, by: -3) {" in worked(text, "swift")
+    rows = (("ash", 4), ("elm", 9), ("oak", 1))
+    call = "func plant(_ tree: String) {\n    print(tree)\n}\n\n"
+    text = call + "".join(f'plant("{w}")\nprint("row {n}")\nprint("and water it")\n' for w, n in rows)
+    assert 'in [("ash", 4), ("elm", 9), ("oak", 1)] {' in worked(text, "swift")
+
+
+TWINS = """
+func line({label}width: Int) {{
+    print(width)
+}}
+
+func showRye() {{
+    print("Label")
+    print("sow in spring")
+    line({give}20)
+    print("done")
+}}
+
+func showOat() {{
+    print("Label")
+    print("sow in spring")
+    line({give}24)
+    print("done")
+}}
+
+showRye()
+showOat()
+"""
+
+
+def test_new_functions_label_their_values_as_the_student_does() -> None:
+    bare = worked(TWINS.format(label="_ ", give=""), "swift")
+    assert "(_ width2: Int) {" in bare
+    assert bare.rstrip().endswith("(24)")
+    labelled = worked(TWINS.format(label="", give="width: "), "swift")
+    assert "(width2: Int) {" in labelled
+    assert labelled.rstrip().endswith("(width2: 24)")
+
+
+def test_a_literal_that_may_take_on_another_type_is_no_parameter() -> None:
+    text = "".join(f"shape.move(x: {n}, y: 5)\nshape.turn()\nshape.stamp()\n" for n in (10, 20, 30))
+    found = report(text, language="swift")
+    assert [f.rule for f in found.findings] == ["repeated-run"]
+    assert [s.status for s in found.suggestions] == ["outline"]
+    assert "another type" in found.suggestions[0].why_not
+
+
+def test_what_a_method_names_without_an_object_stays_with_the_object() -> None:
+    body = 'print("Boarding")\n        seats -= 1\n        print("Seats left: \\(seats)")\n        print("Next please")'
+    text = f"""
+    struct Boat {{
+        var seats = 4
+        mutating func morning() {{
+            {body.replace("        ", "            ")}
+            print("Good morning")
+        }}
+        mutating func noon() {{
+            print("Good day")
+            {body.replace("        ", "            ")}
+        }}
+    }}
+    var boat = Boat()
+    boat.morning()
+    boat.noon()
+    """
+    found = report(text, language="swift")
+    assert [f.rule for f in found.findings] == ["repeated-block"]
+    assert [s.status for s in found.suggestions] == ["outline"]
+
+
+PLAIN = 'print("gate 1")\nprint("gate 2")\nprint("gate 3")\n'
+
+
+def test_loops_that_mean_something_else_are_refused() -> None:
+    def loop(head: str) -> str:
+        return proved(PLAIN, f'{head} {{\n    print("gate \\(i)")\n}}\n', NewLoop("main.swift", 1))
+
+    assert loop("for i in 1...3") == ""
+    assert loop("for i in stride(from: 1, to: 4, by: 1)") == ""
+    assert loop("for i in 1..<3") != ""
+    assert loop("for i in 1...3 where i > 0") != ""
+    assert loop("for i in stride(from: 1, through: 3, by: 2)") != ""
+    own = "func stride(from: Int, to: Int, by: Int) -> [Int] { return [] }\n"
+    after = own + 'for i in stride(from: 1, to: 4, by: 1) {\n    print("gate \\(i)")\n}\n'
+    assert "meaning of its own" in proved(own + PLAIN, after, NewLoop("main.swift", 2))
+
+
+def test_a_list_whose_literals_would_become_one_type_is_refused() -> None:
+    before = "print(1)\nprint(2.5)\nprint(3)\n"
+    after = "for n in [1, 2.5, 3] {\n    print(n)\n}\n"
+    assert "different types" in proved(before, after, NewLoop("main.swift", 1))
+
+
+CALLS = 'print("a")\nprint(1)\nprint("b")\nprint("a")\nprint(2)\nprint("b")\n'
+
+
+def test_labels_must_be_those_of_the_function() -> None:
+    def function(parameter: str, give: str) -> str:
+        head = f'func show({parameter}: Int) {{\n    print("a")\n    print(n)\n    print("b")\n}}\n'
+        calls = f"show({give}1)\nshow({give}2)\n"
+        return proved(CALLS, head + calls, NewFunction("main.swift", "show"))
+
+    assert function("_ n", "") == ""
+    assert function("n", "n: ") == ""
+    assert function("at n", "at: ") == ""
+    assert "labels" in function("n", "")
+    assert "labels" in function("_ n", "n: ")
+
+
+def test_a_function_cannot_change_what_it_is_given() -> None:
+    before = "func f() {\n    var n = 1\n    n += 1\n    print(n)\n    n += 1\n    print(n)\n}\nf()\n"
+    after = (
+        "func step(_ n: Int) -> Int {\n    n += 1\n    print(n)\n    return n\n}\n"
+        "func f() {\n    var n = 1\n    n = step(n)\n    n = step(n)\n}\nf()\n"
+    )
+    assert "changes a value" in proved(before, after, NewFunction("main.swift", "step"))
+
+
+def test_a_part_of_a_record_or_a_list_that_changes_changes_its_variable() -> None:
+    text = """
+    func f() {
+        var log = [1]
+        log.append(2)
+        print(log)
+    }
+    f()
+    """
+    file = read(text, "swift")
+    roles = [file.names.role[i].name for i in file.names.nodes if file.tree.text[i] == "log"]
+    assert roles == ["WRITE", "UPDATE", "READ"]
+
+
+def test_well_made_programs_get_no_remark() -> None:
+    text = """
+    struct Tide {
+        let name: String
+        let metres: Double
+    }
+
+    let tides = [Tide(name: "spring", metres: 5.2), Tide(name: "neap", metres: 3.1)]
+
+    // Prints one tide.
+    func show(_ tide: Tide) {
+        print("\\(tide.name): \\(tide.metres) m")
+    }
+
+    for tide in tides {
+        show(tide)
+    }
+    """
+    assert rules(text, language="swift") == []
