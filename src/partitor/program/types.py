@@ -77,11 +77,11 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
             value = tree.child(parent, "right")
             dimensions += _bracket_pairs(tree, parent)
         child, parent = parent, tree.parent[parent]
-    if tree.kind[parent] not in DECLARATIONS:
-        return None
     turns = tree.parent[parent] if tree.kind[parent] == "list_pattern" else parent
     if tree.kind[turns] == "for_statement" and file.language.value_types:
         return _type_of_turns(file, turns, node)
+    if tree.kind[parent] not in DECLARATIONS:
+        return None
     told = tree.child(tree.parent[node], "type") if tree.kind[tree.parent[node]] in BEHIND else None
     base = tree.text[told] if told is not None else _base(tree, parent)
     if base in UNTOLD:
