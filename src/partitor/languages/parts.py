@@ -18,6 +18,8 @@ class Part(msgspec.Struct, eq=False):
     field: str = ""
     children: list[Part] = []
     token: bool = False
+    text: str = ""
+    """What a token says, where that is spelled otherwise in the file (in languages that do not tell capitals)."""
 
     def add(self, child: Part, field: str | None = None) -> Part:
         """Append a child, in a field if told, and give it back."""

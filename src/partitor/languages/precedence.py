@@ -2,32 +2,42 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from .parts import Part
 
+SIGN = "operator"
+"""The field that marks a part of a chain as a sign; a sign's kind is its spelling."""
 
-def by_precedence(
-    operands: list[Part], signs: list[Part], levels: Sequence[Sequence[str]], kind: str = "binary_operator"
-) -> Part:
-    """Nest a chain by `levels` (the loosest first, all from left to right); signs on no level bind loosest.
-    One operand more than signs is needed. A sign's kind is its spelling."""
+
+def nested(chain: Sequence[Part], levels: Sequence[Sequence[str]], prefixes: Mapping[str, int] | None = None) -> Part:
+    """Nest a chain of operands and signs by `levels` (the loosest first, each from left to right; a sign on none
+    binds loosest). `prefixes`: signs that stand before an operand, with the level from which its operators are
+    taken in. The chain must end with an operand."""
     rank = {sign: k for k, level in enumerate(levels) for sign in level}
-    output: list[Part] = [operands[0]]
-    waiting: list[Part] = []
+    position = 0
 
-    def join() -> None:
-        sign, right = waiting.pop(), output.pop()
-        left = output.pop()
-        left.field, sign.field, right.field = "left", "operator", "right"
-        output.append(Part(kind, left.start, right.stop, "", [left, sign, right]))
+    def operand() -> Part:
+        nonlocal position
+        part = chain[position]
+        position += 1
+        if part.field != SIGN:
+            return part
+        inner = expression((prefixes or {}).get(part.kind, len(levels)))
+        part.field, inner.field = "", "argument"
+        return Part("unary_operator", part.start, inner.stop, "", [part, inner])
 
-    for sign, operand in zip(signs, operands[1:], strict=True):
-        while waiting and rank.get(waiting[-1].kind, -1) >= rank.get(sign.kind, -1):
-            join()
-        waiting.append(sign)
-        output.append(operand)
-    while waiting:
-        join()
-    output[0].field = ""
-    return output[0]
+    def expression(least: int) -> Part:
+        nonlocal position
+        left = operand()
+        while position < len(chain) and rank.get(chain[position].kind, 0) >= least:
+            sign = chain[position]
+            position += 1
+            right = expression(rank.get(sign.kind, 0) + 1)
+            left.field, right.field = "left", "right"
+            left = Part("binary_operator", left.start, right.stop, "", [left, sign, right])
+        return left
+
+    whole = expression(0)
+    whole.field = ""
+    return whole

@@ -14,10 +14,24 @@ from .javascript.table import JAVASCRIPT, TYPESCRIPT
 from .python.table import PYTHON
 from .swift.table import SWIFT
 from .table import Language
+from .visualbasic.table import VISUAL_BASIC
 
 LANGUAGES: dict[str, Language] = {
     language.id: language
-    for language in (PYTHON, JAVASCRIPT, TYPESCRIPT, JAVA, C, CPP, ARDUINO, CSHARP, GAMESCRIPT, SWIFT, BLOCKS)
+    for language in (
+        PYTHON,
+        JAVASCRIPT,
+        TYPESCRIPT,
+        JAVA,
+        C,
+        CPP,
+        ARDUINO,
+        CSHARP,
+        GAMESCRIPT,
+        SWIFT,
+        VISUAL_BASIC,
+        BLOCKS,
+    )
 }
 
 

@@ -134,6 +134,22 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     types: TypeNames = TypeNames()
     value_types: bool = False
     """A plain literal takes on the type that its place wants, and nothing else changes type by itself."""
+    types_behind: bool = False
+    """Types stand behind the names that have them; a result's has the field `result`."""
+    untyped: str = ""
+    """The type of what is declared without one; "": that of its value."""
+    implicit_locals: bool = False
+    """What a procedure writes without declaring it is its own, and so is the variable of a loop."""
+    by_reference: bool = False
+    """A function may change the variables that it is given, unless a parameter says `ByVal`."""
+    list_call: str = ""
+    """The call that makes a list of its arguments, where there are no list displays."""
+    case_blind: bool = False
+    """`Gate` and `gate` are one name."""
+    capitals: bool = False
+    """Names of functions begin with a capital as a matter of course."""
+    started_by_hand: bool = False
+    """Whoever uses the program can start any procedure that is not private."""
     fixed_parameters: bool = False
     """A function cannot change its parameters."""
     cases_end: bool = False

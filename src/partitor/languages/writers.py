@@ -6,6 +6,7 @@ from ..program.program import ProgramFile
 from .braces.writer import CSharpWriter, CWriter, GameScriptWriter, JavaScriptWriter, JavaWriter
 from .python.writer import PythonWriter
 from .swift.writer import SwiftWriter
+from .visualbasic.writer import VisualBasicWriter
 from .writing import Writer
 
 WRITERS: dict[str, type[Writer]] = {
@@ -19,6 +20,7 @@ WRITERS: dict[str, type[Writer]] = {
     "csharp": CSharpWriter,
     "gamescript": GameScriptWriter,
     "swift": SwiftWriter,
+    "visualbasic": VisualBasicWriter,
     "blocks": PythonWriter,
 }
 

@@ -22,6 +22,8 @@ class Style(msgspec.Struct, frozen=True):
     quote: str = '"'
     snake_case: bool = True
     blank_lines: int = 2
+    capital_functions: bool = False
+    """Functions are called LikeThis."""
     brace_below: bool = False
     """An opening brace has a line to itself."""
 
@@ -58,6 +60,8 @@ class LoopText(msgspec.Struct, frozen=True):
     head: int = 0
     tables: tuple[str, ...] = ()
     """Names of the lists that stand before it."""
+    declared: tuple[str, ...] = ()
+    """Variables that are declared before it, for it."""
 
 
 class Writer(ABC):
@@ -114,6 +118,10 @@ class Writer(ABC):
         declares: str = "",
     ) -> str:
         """A call, its results assigned where there are any; `declares` are the words of a declaration."""
+
+    def element(self, table: str, index: str) -> str:
+        """One element of a list."""
+        return f"{table}[{index}]"
 
     def argument(self, parameter: str, value: str) -> str:
         """A value as it is given in a call of a new function that has `parameter`."""
@@ -178,8 +186,17 @@ def style_of(file: ProgramFile) -> Style:
         quote=quotes.most_common(1)[0][0] if quotes else '"',
         snake_case=snake > camel if declares else snake >= camel,
         blank_lines=gaps.most_common(1)[0][0] if gaps else 1 if declares else 2,
+        capital_functions=_capital_functions(file),
         brace_below=below[True] > below[False],
     )
+
+
+def _capital_functions(file: ProgramFile) -> bool:
+    """True where most of this student's functions begin with a capital, in a language where that is usual."""
+    if not file.language.capitals:
+        return False
+    own = [p.name for p in file.procedures[1:] if p.name and p.name not in file.language.framework_calls]
+    return sum(name[0].isupper() for name in own) * 2 >= len(own) and (bool(own) or file.language.case_blind)
 
 
 def _indent_steps(file: ProgramFile) -> list[str]:

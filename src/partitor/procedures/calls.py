@@ -88,6 +88,8 @@ def _is_started(file: ProgramFile, name: str) -> bool:
 def _seen_from_outside(file: ProgramFile, procedure: Procedure) -> bool:
     """A page's script may be called from the page, an operator from any expression, a nested function value
     from wherever it is handed to."""
+    if file.language.started_by_hand:
+        return "Private" not in file.words_before_name(procedure.node) or "_" in procedure.name
     page = bool(file.names.everything & {"document", "window"}) and not file.language.typed
     value = file.tree.kind[file.tree.parent[procedure.node]] in {"argument_list", "pair", "assignment", "dictionary"}
     return page or value or procedure.name.startswith("operator")

@@ -116,7 +116,7 @@ def vague_names(file: ProgramFile, required: frozenset[str]) -> list[tuple[Proce
 
 def _names_begin_small(file: ProgramFile, procedure: Procedure) -> bool:
     """True in languages whose functions begin with a small letter, but for those that make objects."""
-    if file.language.id in {"c", "cpp", "csharp"}:
+    if file.language.capitals:
         return False
     kinds = file.tree.kind[procedure.node : file.tree.end[procedure.node]]
     return not (file.language.declares and not file.language.typed and "this" in kinds)

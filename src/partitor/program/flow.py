@@ -75,6 +75,9 @@ class _Analysis:
             for i in self.names.nodes
             if self.names.role[i] is Role.PARAMETER and self.names.scope[i] == self.scope
         )
+        if self.language.implicit_locals:
+            # A variable that was given nothing yet holds what stands for nothing in its type.
+            start |= frozenset(self.names.bound[self.scope])
         self._forward(statements, start)
         return Flow(self.scope, self.live, self.bound, self.always)
 
@@ -357,7 +360,7 @@ class _Analysis:
     def _without_a_value(self, statement: int) -> Set:
         """Plain variables that a statement declares and gives no value, where that leaves them without one."""
         tree, names = self.tree, self.names
-        if tree.kind[statement] != "declaration":
+        if tree.kind[statement] != "declaration" or self.language.implicit_locals:
             return EMPTY
         return frozenset(
             tree.text[i]

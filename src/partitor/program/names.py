@@ -94,7 +94,11 @@ def resolve_names(tree: Tree) -> Names:
         for i in _given_by_reference(tree):
             if role.get(i) is Role.READ:
                 role[i] = Role.UPDATE
-    if language.value_types:
+    if language.by_reference:
+        for i in _given_to_change(tree):
+            if role.get(i) is Role.READ:
+                role[i] = Role.UPDATE
+    if language.value_types or language.by_reference:
         for i in _changed_in_place(tree, nodes):
             if role[i] is Role.READ:
                 role[i] = Role.UPDATE
@@ -165,10 +169,13 @@ def _send_outward(
 ) -> None:
     """What a procedure writes and does not declare belongs further out: to a procedure around it (False) or
     to the program (True)."""
+    implicit = tree.language.implicit_locals
     for i in nodes:
         if role[i] not in (Role.WRITE, Role.UPDATE):
             continue
         name, around = tree.text[i], scope[i]
+        if implicit and around and name not in bound[0]:
+            bound[around].add(name)
         while around and name not in bound[around]:
             around = parent_scope[around]
         if around != scope[i]:
@@ -380,15 +387,59 @@ READING_MEMBERS = frozenset(
 )
 
 
+def _given_to_change(tree: Tree) -> set[int]:
+    """Variables that are given to a procedure of the program which gives its parameter there another value, or
+    hands it on to one that does; and what the language's own statements read into."""
+    parameters: dict[str, dict[str, int]] = {}
+    changed: set[tuple[str, str]] = set()
+    handed: list[tuple[str, str, str, int]] = []
+    calls: list[tuple[int, str, int]] = []
+    found: set[int] = set()
+    around, stop = "", -1
+    for node, kind in enumerate(tree.kind):
+        if node >= stop:
+            around = ""
+        if kind == "function_definition":
+            named, listed = tree.child(node, "name"), tree.child(node, "parameters")
+            around, stop = tree.text[named] if named is not None else "", tree.end[node]
+            own = parameters.setdefault(around, {})
+            for place, parameter in enumerate(tree.items(listed) if listed is not None else ()):
+                name = tree.child(parameter, "name")
+                if name is not None and "ByVal" not in tree.leaf_texts(parameter):
+                    own[tree.text[name]] = place
+        elif kind == "identifier" and tree.field[node] == "left":
+            changed.add((around, tree.text[node]))
+        elif kind == "call":
+            callee, arguments = tree.child(node, "function"), tree.child(node, "arguments")
+            for place, given in enumerate(tree.items(arguments) if arguments is not None else ()):
+                if callee is not None and tree.kind[given] == "identifier":
+                    calls.append((given, tree.text[callee], place))
+                    handed.append((around, tree.text[given], tree.text[callee], place))
+        elif kind in {"print_statement", "redim_statement"}:
+            found |= {i for i in range(node, tree.end[node]) if tree.kind[i] == "identifier"}
+    while True:
+        changing = {
+            (name, place) for name, own in parameters.items() for p, place in own.items() if (name, p) in changed
+        }
+        more = {(around, name) for around, name, callee, place in handed if (callee, place) in changing} - changed
+        if not more:
+            return found | {given for given, callee, place in calls if (callee, place) in changing}
+        changed |= more
+
+
 def _changed_in_place(tree: Tree, nodes: list[int]) -> list[int]:
     """Variables (declared with `var`) whose value an assignment to a part or a call of a member may change, where
     records and lists are values."""
+    any_of_them = tree.language.by_reference
     loose = {
         tree.text[i]
         for i in nodes
-        if tree.kind[tree.parent[i]] == "declarator"
-        and tree.field[i] == "left"
-        and any(tree.text[c] == "var" for c in tree.children(tree.parent[tree.parent[i]]))
+        if any_of_them
+        or (
+            tree.kind[tree.parent[i]] == "declarator"
+            and tree.field[i] == "left"
+            and any(tree.text[c] == "var" for c in tree.children(tree.parent[tree.parent[i]]))
+        )
     }
     found = []
     for i in nodes:
@@ -403,7 +454,12 @@ def _changed_in_place(tree: Tree, nodes: list[int]) -> list[int]:
         if child == i:
             continue
         assigned = tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[child] == "left"
-        called = tree.kind[parent] == "call" and tree.field[child] == "function" and last not in READING_MEMBERS
+        called = (
+            not any_of_them
+            and tree.kind[parent] == "call"
+            and tree.field[child] == "function"
+            and last not in READING_MEMBERS
+        )
         if assigned or called or tree.kind[parent] == "address_of":
             found.append(i)
     return found

@@ -38,7 +38,7 @@ class Comment(msgspec.Struct, frozen=True):
         >>> Comment(1, "/* opens\n * the gate */", True).words
         'opens the gate'
         """
-        lines = (line.strip().strip("#/*!").strip() for line in self.text.split("\n"))
+        lines = (line.strip().removeprefix("'").strip("#/*!").strip() for line in self.text.split("\n"))
         return " ".join(line for line in lines if line)
 
 
@@ -239,7 +239,8 @@ class PartsFlattener(Flattener):
             index = len(self.kind)
             leaf = part.token or depth >= MAX_DEPTH
             self.kind.append(intern(part.kind))
-            self.text.append(intern(self.source[part.start : part.stop].decode(errors="replace")) if leaf else "")
+            text = part.text or self.source[part.start : part.stop].decode(errors="replace")
+            self.text.append(intern(text) if leaf else "")
             self.field.append(part.field)
             self.parent.append(parent)
             self.end.append(index + 1)

@@ -53,6 +53,8 @@ def type_of_name(file: ProgramFile, name: str, scope: int) -> Type | None:
             declared = declared_type(file, i)
             if declared is not None:
                 found.add(declared)
+    if not found and file.language.implicit_locals and scope and name in names.bound.get(scope, ()):
+        return Type(file.language.untyped)
     return found.pop() if len(found) == 1 else None
 
 
@@ -80,10 +82,13 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
     turns = tree.parent[parent] if tree.kind[parent] == "list_pattern" else parent
     if tree.kind[turns] == "for_statement" and file.language.value_types:
         return _type_of_turns(file, turns, node)
-    if tree.kind[parent] not in DECLARATIONS:
+    if tree.kind[parent] not in DECLARATIONS or (
+        tree.kind[parent] == "for_statement" and file.language.implicit_locals
+    ):
         return None
     told = tree.child(tree.parent[node], "type") if tree.kind[tree.parent[node]] in BEHIND else None
-    base = tree.text[told] if told is not None else _base(tree, parent)
+    silent = file.language.untyped if file.language.types_behind else ""
+    base = tree.text[told] if told is not None else silent or _base(tree, parent)
     if base in UNTOLD:
         return type_of_expression(file, value) if value is not None else None
     base, brackets = _without_brackets(base)
@@ -160,9 +165,10 @@ def _plain(text: str) -> Type:
 def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
     """What a function gives back; None where that is not in sight."""
     tree = file.tree
-    if file.language.value_types:
+    if file.language.types_behind:
         told = tree.child(procedure.node, "result")
-        return _plain(tree.text[told]) if told is not None else Type("void")
+        silent = file.language.untyped if "Function" in file.words_before_name(procedure.node) else "void"
+        return _plain(tree.text[told]) if told is not None else Type(silent)
     words: list[str] = []
     pointers = 0
     for child in tree.children(procedure.node):

@@ -58,7 +58,7 @@ def loop_candidate(run: Run) -> Candidate:
         title=_title(copies, plan),
         file=file,
         edits=(edit,),
-        claim=NewLoop(file.path, heading_start + len(heading) + loop.head, loop.tables),
+        claim=NewLoop(file.path, heading_start + len(heading) + loop.head, loop.tables, loop.declared),
         slots=tuple(
             SlotColumn(plan.filled.get(c, plan.variables[0].name if plan.variables else "value"), c.values)
             for c in table.columns
@@ -144,7 +144,7 @@ def _indexed(irregular: Sequence[Column], even: Sequence[Column], namer: Namer, 
         listed = kind and msgspec.structs.replace(kind, dimensions=("",))
         name = namer.plural(variable.name)
         tables.append((Variable(name, listed), tuple(column.values)))
-        filled[column] = f"{name}[{counter}]"
+        filled[column] = writer.element(name, counter)
     return Plan((Variable(counter),), Counting(0, 1, len(copies)), filled, tables=tuple(tables))
 
 

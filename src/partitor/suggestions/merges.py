@@ -80,6 +80,8 @@ def _is_plain(file: ProgramFile, procedure: Procedure) -> bool:
         return False
     if language.methods:
         return procedure.in_class
+    if language.started_by_hand and "_" in procedure.name:
+        return False
     declared_before = any(
         kind == "prototype" and re.search(rf"\b{re.escape(procedure.name)}\s*\(", text)
         for kind, text in zip(tree.kind, tree.text, strict=True)
@@ -110,6 +112,9 @@ def _general(
         changes.append((close, close, f", {texts}" if texts else ""))
     elif texts:
         changes.append((tree.start_byte[parameters], tree.end_byte[parameters], f"({texts})"))
+    for node in range(first.node, tree.end[first.node]):
+        if tree.kind[node] == "result_name":
+            changes.append((tree.start_byte[node], tree.end_byte[node], name))
     for node, new in replacements(writer, filled, 0):
         changes.append((tree.start_byte[node], tree.end_byte[node], new))
     start = tree.line_starts[first.start_line - 1]
@@ -172,9 +177,10 @@ def _calls(file: ProgramFile, procedures: Sequence[Procedure], name: str, values
         line = tree.start_line(i)
         if tree.end_line(arguments) != line:
             raise CannotWrite("a call runs over several lines")
-        close = tree.end_byte[arguments] - 1
+        closed = file.tree.source[tree.end_byte[arguments] - 1 : tree.end_byte[arguments]] == b")"
         empty = all(tree.text[c] in {"(", ")"} for c in tree.children(arguments))
-        added = ("" if empty else ", ") + ", ".join(values[text])
+        close = tree.end_byte[arguments] - (closed and tree.end_byte[arguments] > tree.start_byte[arguments])
+        added = ("" if empty and closed else " " if empty else ", ") + ", ".join(values[text])
         changes.setdefault(line, []).append((tree.start_byte[i], tree.end_byte[i], name))
         changes[line].append((close, close, added if values[text] else ""))
     return [_line_edit(file, line, spots) for line, spots in changes.items()]

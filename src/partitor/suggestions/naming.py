@@ -88,18 +88,22 @@ class Namer:
         self.file = file
         self.style = style
         language = file.language
-        self.taken = set(file.names.everything) | set(language.builtins) | set(language.keywords)
+        taken = {*file.names.everything, *language.builtins, *language.keywords}
+        self.taken = {self._key(name) for name in taken}
+
+    def _key(self, name: str) -> str:
+        return name.casefold() if self.file.language.case_blind else name
 
     def fresh(self, words: Sequence[str], alternatives: Iterable[str] = ()) -> str:
         """The name made of `words`, or an alternative, or the name with a number: one not in use."""
         for candidate in (in_convention(words, self.style), *alternatives):
-            if candidate not in self.taken and candidate.isidentifier():
-                self.taken.add(candidate)
+            if self._key(candidate) not in self.taken and candidate.isidentifier():
+                self.taken.add(self._key(candidate))
                 return candidate
         base, number = in_convention(words, self.style), 2
-        while f"{base}{number}" in self.taken or not f"{base}{number}".isidentifier():
+        while self._key(f"{base}{number}") in self.taken or not f"{base}{number}".isidentifier():
             number += 1
-        self.taken.add(f"{base}{number}")
+        self.taken.add(self._key(f"{base}{number}"))
         return f"{base}{number}"
 
     def counter(self) -> str:
@@ -127,6 +131,15 @@ class Namer:
 
     def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
         """A fresh name for a function with the statements of `copy`."""
+        return self._capital(self._function(copy, comment, returned, differing))
+
+    def _capital(self, name: str) -> str:
+        """A function's name with a capital, where this student gives functions one."""
+        wanted = name[0].upper() + name[1:]
+        blind = self.file.language.case_blind
+        return wanted if self.style.capital_functions and (blind or wanted not in self.taken) else name
+
+    def _function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
         words = _comment_words(comment)
         verb = self._main_verb(copy, returned)
         if words and words[0] in COMMON_VERBS:
@@ -140,6 +153,9 @@ class Namer:
 
     def merged(self, names: Sequence[str], body: Copy) -> str:
         """A fresh name for one function in place of several: the words that all their names share."""
+        return self._capital(self._merged(names, body))
+
+    def _merged(self, names: Sequence[str], body: Copy) -> str:
         lists = [words_of(n) for n in names]
         shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
         if shared:

@@ -130,6 +130,7 @@ TABLE: dict[str, Any] = {
     "reading": READING,
     "comment": frozenset({"comment"}),
     "typed": True,
+    "capitals": True,
     "struct_values": True,
     "texts_take_numbers": frozenset({"printf"}),
     "pure_calls": frozenset({"abs", "sqrt", "pow", "fabs", "floor", "ceil", "strlen", "toupper", "tolower"}),

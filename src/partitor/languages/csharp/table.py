@@ -99,6 +99,7 @@ CSHARP = Language(
         "reading": READING,
         "comment": frozenset({"comment"}),
         "typed": True,
+        "capitals": True,
         "types": TypeNames(text="string"),
         "methods": True,
         "global_style": True,

@@ -14,7 +14,7 @@ import tree_sitter
 
 from ..grammars import parser_for
 from ..parts import Built, Part, token
-from ..precedence import by_precedence
+from ..precedence import SIGN, nested
 
 Node = tree_sitter.Node
 COMMENTS = frozenset({"comment", "multiline_comment"})
@@ -494,27 +494,26 @@ class _Builder:
 
     def _binary(self, node: Node) -> Part:
         """A chain of operators, nested by Swift's own precedence."""
-        operands: list[Part] = []
-        signs: list[Part] = []
-        self._chain(node, operands, signs)
-        if len(operands) != len(signs) + 1:
+        chain: list[Part] = []
+        self._chain(node, chain)
+        if not chain or len(chain) % 2 == 0:
             part = Part("binary_operator", node.start_byte, node.end_byte)
             for child in node.children:
                 self._into(part, child)
             return part
-        return by_precedence(operands, signs, (*LEVELS, *SUMS))
+        return nested(chain, (*LEVELS, *SUMS))
 
-    def _chain(self, node: Node, operands: list[Part], signs: list[Part]) -> None:
+    def _chain(self, node: Node, chain: list[Part]) -> None:
         for child in node.children:
             if child.type in BINARY:
-                self._chain(child, operands, signs)
+                self._chain(child, chain)
             elif child.type in COMMENTS:
                 self._part(child)
-            elif len(operands) == len(signs):
-                operands.append(self._part(child) or self._token(child))
+            elif len(chain) % 2 == 0:
+                chain.append(self._part(child) or self._token(child))
             else:
                 spelled = self.source[child.start_byte : child.end_byte].decode(errors="replace")
-                signs.append(token(spelled, child.start_byte, child.end_byte, "operator"))
+                chain.append(token(spelled, child.start_byte, child.end_byte, SIGN))
 
     def read_tuple_expression(self, node: Node) -> Part:
         inner = [c for c in node.children if c.type not in {"(", ")"}]

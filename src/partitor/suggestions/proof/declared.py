@@ -42,7 +42,7 @@ def _not_simple(file: ProgramFile, scope: int) -> str:
             extents.setdefault(name, []).append(_extent(file, i, scope))
     for name, found in uses.items():
         known = list(dict.fromkeys(extents.get(name, [])))
-        if scope == 0 and not known:
+        if not known and (scope == 0 or file.language.implicit_locals):
             continue
         if any(sum(a <= use < b for a, b in known) != 1 for use in found):
             return name
@@ -54,7 +54,7 @@ def _extent(file: ProgramFile, node: int, scope: int) -> tuple[int, int]:
     definitions and for what `var` declares."""
     tree, language = file.tree, file.language
     whole = (scope, tree.end[scope])
-    if file.names.role[node] is Role.PARAMETER:
+    if file.names.role[node] is Role.PARAMETER or language.implicit_locals:
         return whole
     start = node
     for parent in file.parents(node):
@@ -176,6 +176,8 @@ def _step(term: Term, name: str) -> int | None:
 def require_own_variable(file: ProgramFile, loop: int) -> None:
     """A loop over values declares its variable, of the values' own type."""
     tree = file.tree
+    if file.language.implicit_locals:
+        return
     if not any(tree.field[c] in {"kind", "type"} for c in tree.children(loop)):
         raise Refused("the loop's variable is not its own")
     if any(tree.kind[c] == "where_clause" for c in tree.children(loop)):
@@ -191,6 +193,53 @@ def require_own_variable(file: ProgramFile, loop: int) -> None:
         if kind is None or listed is None or values is None or tree.kind[values] not in NEW_ARRAYS:
             raise Refused("the loop's values are not in sight")
         _require_all_of(file, listed, kind)
+
+
+def declares_only(file: ProgramFile, statement: int, names: set[str]) -> bool:
+    """True where a statement declares, without a value, one variable of `names` (which is taken out of them) or
+    several."""
+    tree = file.tree
+    if tree.kind[statement] != "declaration":
+        return False
+    found = {tree.text[i] for i in file.names.within(statement, tree.end[statement]) if file.names.declared_at(i)}
+    if not found or found - names or "right" in tree.field[statement : tree.end[statement]]:
+        return False
+    if any(tree.text[n] in {"New", "Static", "Const"} for n in range(statement, tree.end[statement])):
+        return False
+    names -= found
+    return True
+
+
+def asks_for_declarations(file: ProgramFile) -> bool:
+    """True where every variable of the file must be declared."""
+    texts = zip(file.tree.kind, file.tree.text, strict=True)
+    return any(kind == "preprocessor" and "explicit" in text.lower() for kind, text in texts)
+
+
+def require_variable(file: ProgramFile, name: str, scope: int, counts: bool) -> None:
+    """Where loops use variables of their procedure: it is declared if the file asks for it, and of a type that
+    holds a whole number as such (`counts`), or anything as it is."""
+    names = file.names
+    told = any(file.tree.text[i] == name and names.scope[i] == scope and names.declared_at(i) for i in names.nodes)
+    if not told and (asks_for_declarations(file) or scope == 0):
+        raise Refused(f"{name} would have to be declared")
+    kind = type_of_name(file, name, scope)
+    fits = {*file.language.types.ranks[1:3], file.language.untyped} if counts else {file.language.untyped}
+    if kind is None or kind.dimensions or kind.base not in fits:
+        raise Refused(f"{name} is of a type that might change its values")
+
+
+def is_list_call(before: ProgramFile, file: ProgramFile, node: int, scope: int) -> bool:
+    """True for the language's own call that makes a list, which counts from 0 unless the file says otherwise."""
+    tree, name = file.tree, file.language.list_call
+    callee = tree.child(node, "function")
+    if not name or callee is None or tree.text[callee] != name or tree.kind[callee] != "identifier":
+        return False
+    if before.names.owner_of(name, scope) != UNBOUND:
+        raise Refused(f"the program gives {name} a meaning of its own")
+    if any(k == "preprocessor" and "base" in t.lower() for k, t in zip(tree.kind, tree.text, strict=True)):
+        raise Refused("lists of the program might not count from 0")
+    return True
 
 
 def _require_columns_of_one_type(file: ProgramFile, loop: int) -> None:
@@ -304,9 +353,27 @@ def _type_at(file: ProgramFile, declaration: int, name: str) -> Type | None:
     return declared_type(file, node)
 
 
-def table_of(after: ProgramFile, declaration: int, follows: int | None) -> Term:
-    """The values of a list that is declared before a loop, as ("table", value, …)."""
+def table_name(file: ProgramFile, statement: int) -> str:
+    """The variable that a statement before a loop gives a list: in a declaration, or where lists are made by a
+    call, in an assignment; "" for anything else."""
+    tree = file.tree
+    if not file.language.list_call:
+        return only_name(file, statement)
+    left = tree.child(statement, "left") if tree.kind[statement] == "assignment" else None
+    return tree.text[left] if left is not None and tree.kind[left] == file.language.name else ""
+
+
+def table_of(before: ProgramFile, after: ProgramFile, declaration: int, follows: int | None) -> Term:
+    """The values of a list that a variable is given before a loop, as ("table", value, …)."""
     tree = after.tree
+    if after.language.list_call:
+        right = tree.child(declaration, "right")
+        if right is None or follows is None or not is_list_call(before, after, right, 0):
+            raise Refused("a list that the loop needs is not in sight")
+        terms = tuple(term_of(after, c) for c in tree.items(tree.child(right, "arguments") or right))
+        if not all(is_literal(term) for term in terms):
+            raise Refused("a value in a list is worked out on the spot")
+        return ("table", *terms)
     name, value = _only_declarator(after, declaration)
     if value is None or follows is None:
         raise Refused("a list that the loop needs has no values")
@@ -342,6 +409,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
     """A variable may not stand where the language wants the constant itself."""
     tree = file.tree
     for hole in holes:
+        if file.language.by_reference:
+            _require_fits_reference(file, hole)
         if file.language.value_types and file.names.role[hole] in (Role.READ, Role.UPDATE):
             _require_plain_place(file, hole)
         below = hole
@@ -359,6 +428,47 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
                 if given is not None and given.base in NARROW:
                     raise Refused("a variable is too wide for what it is given to")
             below = parent
+
+
+def _require_fits_reference(file: ProgramFile, hole: int) -> None:
+    """A variable that is given by reference must be of the parameter's own type; a literal need not."""
+    tree = file.tree
+    arguments = tree.parent[hole]
+    if tree.kind[arguments] != "argument_list":
+        return
+    name = file.called_name(tree.parent[arguments])
+    for procedure in file.procedures[1:]:
+        parameters = tree.child(procedure.node, "parameters")
+        if procedure.name != name or parameters is None:
+            continue
+        place = tree.items(arguments).index(hole)
+        taking = tree.items(parameters)
+        if place >= len(taking) or "ByVal" in tree.leaf_texts(taking[place]):
+            continue
+        wanted = type_of_name(file, procedure.parameters[place], procedure.node)
+        if wanted is None or (wanted.base != file.language.untyped and wanted != type_of_expression(file, hole)):
+            raise Refused(f"{name} wants a variable of another type there")
+
+
+def require_copies(file: ProgramFile, function: int, changed: Iterable[str]) -> None:
+    """The parameters that a function changes are its own copies, and none is a list or a record."""
+    tree = file.tree
+    parameters = tree.child(function, "parameters")
+    records = {tree.text[c] for n, kind in enumerate(tree.kind) if kind == "type_definition" for c in tree.children(n)}
+    for parameter in tree.items(parameters) if parameters is not None else ():
+        name, told = tree.child(parameter, "name"), tree.child(parameter, "type")
+        if told is not None and tree.text[told] in records:
+            raise Refused("a record cannot be handed on as a copy")
+        if name is not None and tree.text[name] in changed and "ByVal" not in tree.leaf_texts(parameter):
+            raise Refused("the function changes a variable that it is given")
+
+
+def refuse_jumps(file: ProgramFile, scope: int) -> None:
+    """A procedure that handles errors by jumps goes on with its own lines, not with those of one it calls."""
+    tree = file.tree
+    for node in range(scope, tree.end[scope]):
+        if tree.kind[node] in {"goto_statement", "labeled_statement"}:
+            raise Refused("the function around the copies jumps to labels, or goes on after errors")
 
 
 def _require_plain_place(file: ProgramFile, hole: int) -> None:

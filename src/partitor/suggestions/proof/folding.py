@@ -27,6 +27,8 @@ class Meaning(msgspec.Struct, frozen=True):
     joins_texts: bool = True
     joins_numbers: bool = False
     """A text plus a number is a text."""
+    joining: str = "+"
+    """The sign that joins texts."""
     printf: bool = False
     """`printf` with a constant for `%d` prints it as if it stood in the text."""
 
@@ -41,9 +43,10 @@ MEANINGS = {
     "java": Meaning("java", 2**31 - 1, True, True),
     "csharp": Meaning("csharp", 2**31 - 1, True, True),
     "swift": Meaning("swift", 2**63 - 1),
-    "c": Meaning("c", 2**31 - 1, False, False, True),
-    "cpp": Meaning("cpp", 2**31 - 1, False, False, True),
-    "arduino": Meaning("arduino", 2**15 - 1, False, False),
+    "visualbasic": Meaning("visualbasic", 2**15 - 1, True, True, "&"),
+    "c": Meaning("c", 2**31 - 1, False, printf=True),
+    "cpp": Meaning("cpp", 2**31 - 1, False, printf=True),
+    "arduino": Meaning("arduino", 2**15 - 1, False),
 }
 
 
@@ -61,6 +64,8 @@ def string_value(text: str, language: str = "python") -> str | None:
     >>> string_value("'a'", "javascript"), string_value('"a\\\\x41"', "c")
     ('a', None)
     """
+    if language == "visualbasic":
+        return text[1:-1].replace('""', '"') if len(text) > 1 and text[0] == text[-1] == '"' else None
     if language != "python":
         return _plain_text(text)
     if text[:1] not in "'\"rRuU":
@@ -118,9 +123,9 @@ def _operation(term: Term, meaning: Meaning) -> Term:
     left, operator, right = _inner(term[1]), _inner(term[2]), _inner(term[3])
     a, b = integer_value(left), integer_value(right)
     symbol = operator[0]
-    if a is not None and b is not None:
+    if a is not None and b is not None and not (symbol == "&" == meaning.joining):
         return _arithmetic(term, a, symbol, b, meaning)
-    if symbol != "+" or not meaning.joins_texts:
+    if symbol != meaning.joining or not meaning.joins_texts:
         return term
     if left[0] == right[0] == "str":
         return ("str", str(left[1]) + str(right[1]))

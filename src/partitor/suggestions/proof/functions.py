@@ -223,8 +223,13 @@ class _FunctionProof:
         before, after, definition = self.before, self.after, self.definition
         declared.refuse_aliases(before, segment)
         declared.refuse_members(before, segment)
-        if before.language.fixed_parameters and definition.written & set(definition.parameters):
+        if before.language.implicit_locals:
+            declared.refuse_jumps(before, scope)
+        changed = definition.written & set(definition.parameters)
+        if before.language.fixed_parameters and changed:
             raise Refused("the function changes a value that it is given")
+        if before.language.by_reference:
+            declared.require_copies(after, definition.node, changed)
         declared.require_simple_scopes(before, scope)
         declared.require_simple_scopes(after, definition.node)
         declared.require_simple_scopes(after, outer)
@@ -519,13 +524,13 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) 
     if statements and file.is_bare_string(statements[0]):
         statements = statements[1:]
     returned: tuple[str, ...] = ()
-    if statements and tree.kind[statements[-1]] == language.returning:
+    if statements and tree.kind[statements[-1]] in {language.returning, "result_statement"}:
         returned = _returned_names(file, statements.pop())
     while statements and declared.only_name(file, statements[0]) in own and not _has_value(file, statements[0]):
         statements.pop(0)
     if not statements:
         raise Refused("the new function does nothing")
-    leaves = not returned and _leaves_with_nothing(file, statements)
+    leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
     _refuse_unmovable(file, statements, node, leaves)
     written = frozenset(rules.names_written(file, statements, node))
     if returned:
@@ -582,7 +587,7 @@ def _typed_parameter(file: ProgramFile, parameter: int) -> list[int]:
     if not found and tree.source_of(parameter).strip() == "void":
         return []
     plain = tree.kind[parameter] == "typed_parameter" and tree.child(parameter, "value") is None
-    if not plain or len(found) != 1 or "..." in tree.leaf_texts(parameter):
+    if not plain or len(found) != 1 or {"...", "Optional", "ParamArray"} & set(tree.leaf_texts(parameter)):
         raise Refused("the new function has unusual parameters")
     return found
 
@@ -597,6 +602,8 @@ def _has_value(file: ProgramFile, declaration: int) -> bool:
 def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
     tree = file.tree
     values = [c for c in tree.children(statement) if tree.text[c] != "return"]
+    if tree.kind[statement] == "result_statement":
+        values = values[-1:]
     if len(values) == 1 and tree.kind[values[0]] == "expression_list":
         values = [c for c in tree.children(values[0]) if tree.text[c] != ","]
     if not values or any(tree.kind[v] != "identifier" for v in values):
@@ -637,7 +644,9 @@ def _refuse_tied(file: ProgramFile, node: int) -> None:
     kind, text = tree.kind[node], tree.text[node]
     if kind in {"goto_statement", "labeled_statement", "preprocessor"} or text == "static":
         raise Refused("the copies hold a label, a jump, or something that is kept from call to call")
-    if kind == "super" or (kind == "this" and not language.methods):
+    if kind in {"result_statement", "result_name"}:
+        raise Refused("the copies work out the result of the function they stand in")
+    if kind in {"super", "with_object"} or (kind == "this" and not language.methods):
         raise Refused("the copies use the object they belong to")
     implicit = text == "arguments" or (language.id == "gamescript" and text.startswith("argument"))
     if implicit and kind == language.name:

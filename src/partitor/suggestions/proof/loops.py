@@ -31,6 +31,7 @@ class _LoopProof:
         self.after = after
         self.line = claim.line
         self.tables = dict.fromkeys(claim.tables)
+        self.to_declare = set(claim.declared)
         self.values: dict[str, Term] = {}
         """Lists that stand before the loop, by their names."""
         self.seen = 0
@@ -42,15 +43,24 @@ class _LoopProof:
         """The walk's rule: deal with the new loop, leave everything else alone."""
         tree = self.after.tree
         line = tree.start_line(new)
+        if (
+            line < self.line
+            and self.to_declare
+            and not self.seen
+            and declared.declares_only(self.after, new, self.to_declare)
+        ):
+            return 0
         if line < self.line and self.tables and not self.seen:
-            name = declared.only_name(self.after, new)
+            name = declared.table_name(self.after, new)
             if name in self.tables and name not in self.values:
                 rules.require_fresh(name, self.before)
-                self.values[name] = declared.table_of(self.after, new, left[0] if left else None)
+                self.values[name] = declared.table_of(self.before, self.after, new, left[0] if left else None)
                 return 0
         if line != self.line or tree.kind[new] not in {"for_statement", "counting_loop"}:
             return None
         self.seen += 1
+        if self.to_declare:
+            raise Refused("a variable that the loop needs is not declared")
         if len(self.values) != len(self.tables):
             raise Refused("a list that the loop needs is not there")
         return self._prove(left, new)
@@ -67,7 +77,7 @@ class _LoopProof:
         statements = self.after.block_at[body].statements
         fresh = [v for v in variables if v not in self.before.names.everything]
         own = [v for v in variables if v not in fresh]
-        self._check_variables(fresh, own, statements, scope)
+        self._check_variables(fresh, own, statements, scope, loop)
         self._refuse_jumps(statements)
         size = len(own) + len(statements)
         carried = self._carried(left, own, turns)
@@ -183,10 +193,19 @@ class _LoopProof:
         if mentioned or seen_elsewhere or guarded:
             raise Refused(f"{name} would get its value too early")
 
-    def _check_variables(self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int) -> None:
+    def _check_variables(
+        self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int, loop: int
+    ) -> None:
         after, tree = self.after, self.after.tree
         for name in fresh:
             rules.require_fresh(name, self.before)
+        if after.language.implicit_locals:
+            counts = after.tree.kind[after.tree.child(loop, "right") or loop] == "counting_range"
+            inner_scope = rules.scope_of_statement(after, loop)
+            for name in fresh:
+                declared.require_variable(after, name, inner_scope, counts)
+            for name in self.values:
+                declared.require_variable(after, name, inner_scope, False)
         inner = rules.names_of_inner_scopes(after, statements)
         late = rules.names_used_by_inner_functions(after, statements)
         if own and self.before.language.declares:
@@ -326,6 +345,9 @@ class _Values:
                 for c in tree.children(node)
                 if tree.text[c] not in {"[", "]", "(", ")", "{", "}", ","}
             ]
+        if kind == "call" and declared.is_list_call(self.before, self.after, node, self.scope):
+            arguments = tree.child(node, "arguments")
+            return [term_of(self.after, c) for c in tree.items(arguments or node)]
         if kind != "call" or self.after.language.declares:
             raise Refused("the loop's values are not in sight")
         callee, arguments = tree.child(node, "function"), tree.child(node, "arguments")

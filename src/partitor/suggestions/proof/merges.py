@@ -53,7 +53,8 @@ class _MergeProof:
                     raise Refused(f"{name} is used in another way than being called")
                 if called and names.owner(i) != 0:
                     raise Refused(f"{name} means something else in one place")
-            if any(twin.node < i < before.tree.end[twin.node] for i in uses[1:]):
+            defining = defining_name(before, twin)
+            if any(twin.node < i < before.tree.end[twin.node] for i in uses if i != defining):
                 raise Refused(f"{name} calls itself")
 
     def _twin(self, file: ProgramFile, name: str) -> Procedure:

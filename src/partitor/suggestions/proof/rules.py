@@ -31,6 +31,11 @@ def refuse_reflection(file: ProgramFile) -> None:
 def require_fresh(name: str, file: ProgramFile) -> None:
     """`name` must mean nothing in the original: no name of it, no built-in, no keyword."""
     language = file.language
+    if language.case_blind:
+        blind = name.casefold()
+        known = {*file.names.everything, *language.builtins, *language.keywords}
+        if any(blind == other.casefold() for other in known):
+            raise Refused(f"the name {name} already means something")
     if name in file.names.everything or name in language.builtins or name in language.keywords:
         raise Refused(f"the name {name} already means something")
 

@@ -12,6 +12,8 @@ class NewLoop(msgspec.Struct, frozen=True):
     line: int
     tables: tuple[str, ...] = ()
     """Lists that were introduced right before it."""
+    declared: tuple[str, ...] = ()
+    """Variables that were declared, without a value, right before it."""
 
 
 class NewFunction(msgspec.Struct, frozen=True):
