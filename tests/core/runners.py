@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 NEEDED = {"javascript": ("node",), "java": ("javac", "java"), "c": ("gcc",), "cpp": ("g++",), "arduino": ("g++",)}
+NEEDED |= {"racket": ("racket",), "scheme": ("guile",)}
 SECONDS = 10
 NODE = """
 const vm = require("vm");
@@ -37,7 +38,18 @@ def outputs(language: str, texts: Sequence[str], folder: Path) -> list[str]:
         return list(json.loads(done.stdout))
     if language == "java":
         return _java(texts, folder)
+    if language in {"racket", "scheme"}:
+        return [_lisp(language, text, folder) for text in texts]
     return [_compiled(language, text, folder) for text in texts]
+
+
+def _lisp(language: str, text: str, folder: Path) -> str:
+    program = folder / {"racket": "program.rkt", "scheme": "program.scm"}[language]
+    program.write_text(text)
+    command = ["racket", program] if language == "racket" else ["guile", "--no-auto-compile", program]
+    done = subprocess.run(command, capture_output=True, text=True, timeout=SECONDS, check=False, input="")
+    said = "ERROR" if done.returncode else ""
+    return f"{done.stdout}\n{said}"
 
 
 def _compiled(language: str, text: str, folder: Path) -> str:

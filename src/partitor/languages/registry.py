@@ -12,6 +12,7 @@ from .gamescript.table import GAMESCRIPT
 from .java.table import JAVA
 from .javascript.table import JAVASCRIPT, TYPESCRIPT
 from .python.table import PYTHON
+from .racket.table import RACKET, SCHEME
 from .swift.table import SWIFT
 from .table import Language
 from .visualbasic.table import VISUAL_BASIC
@@ -30,6 +31,8 @@ LANGUAGES: dict[str, Language] = {
         GAMESCRIPT,
         SWIFT,
         VISUAL_BASIC,
+        RACKET,
+        SCHEME,
         BLOCKS,
     )
 }
@@ -72,6 +75,8 @@ SIGNS = tuple(
         ("cpp", r"^\s*#\s*include\s*<(?:iostream|string|vector)>"),
         ("c", r"^\s*#\s*include\s*[<\"]"),
         ("java", r"^\s*public\s+(?:final\s+)?class\s+\w+"),
+        ("racket", r"^#lang\s+\S+"),
+        ("scheme", r"^\((?:define|display)\s"),
         ("swift", r"^import\s+(?:Foundation|SwiftUI|UIKit)\s*$|^\s*func\s+\w+\s*\("),
         ("csharp", r"^\s*using\s+System\b"),
         ("python", r"^(?:def|class)\s+\w+.*:\s*$|^import\s+\w+\s*$|^from\s+\w+\s+import\s"),

@@ -148,6 +148,19 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """`Gate` and `gate` are one name."""
     capitals: bool = False
     """Names of functions begin with a capital as a matter of course."""
+    hoists: bool = False
+    """A function at the top may be called above the place where it stands."""
+    values_everywhere: bool = False
+    """The last statement of a body is its value, and no text stands alone as documentation."""
+    shows_values: bool = False
+    """The value of a statement at the top is shown, unless there is none (`void_calls`)."""
+    void_calls: frozenset[str] = frozenset()
+    word_joint: str = ""
+    """What joins the words of a name; "": as the student does."""
+    closers_trail: bool = False
+    """The brackets of what stands around close behind its last line."""
+    functions_are_values: bool = False
+    """A function can be given to another by its plain name."""
     started_by_hand: bool = False
     """Whoever uses the program can start any procedure that is not private."""
     fixed_parameters: bool = False

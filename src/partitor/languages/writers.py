@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..program.program import ProgramFile
 from .braces.writer import CSharpWriter, CWriter, GameScriptWriter, JavaScriptWriter, JavaWriter
 from .python.writer import PythonWriter
+from .racket.writer import RacketWriter, SchemeWriter
 from .swift.writer import SwiftWriter
 from .visualbasic.writer import VisualBasicWriter
 from .writing import Writer
@@ -21,6 +22,8 @@ WRITERS: dict[str, type[Writer]] = {
     "gamescript": GameScriptWriter,
     "swift": SwiftWriter,
     "visualbasic": VisualBasicWriter,
+    "racket": RacketWriter,
+    "scheme": SchemeWriter,
     "blocks": PythonWriter,
 }
 

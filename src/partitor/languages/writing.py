@@ -22,6 +22,8 @@ class Style(msgspec.Struct, frozen=True):
     quote: str = '"'
     snake_case: bool = True
     blank_lines: int = 2
+    joint: str = "_"
+    """What joins the words of a name where it is not a capital."""
     capital_functions: bool = False
     """Functions are called LikeThis."""
     brace_below: bool = False
@@ -76,6 +78,8 @@ class Writer(ABC):
     """Several columns of values are separate arrays that share an index."""
     runs_through_lists = True
     """A loop can run through a list that stands in its head."""
+    counts_turns = True
+    """A loop through a list can count its turns besides."""
 
     @abstractmethod
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
@@ -118,6 +122,24 @@ class Writer(ABC):
         declares: str = "",
     ) -> str:
         """A call, its results assigned where there are any; `declares` are the words of a declaration."""
+
+    def linear(self, variable: str, factor: int, offset: int) -> str:
+        """The text of `factor * variable + offset`."""
+        return linear(variable, factor, offset)
+
+    def with_parameters(self, parameters: int, added: Sequence[str]) -> tuple[int, int, str]:
+        """How further parameters are put behind those at node `parameters`: (from byte, to byte, text)."""
+        tree = self.file.tree
+        start, stop = tree.start_byte[parameters], tree.end_byte[parameters]
+        if all(text in {"(", ")"} for text in tree.leaf_texts(parameters)):
+            return start, stop, f"({', '.join(added)})"
+        return stop - 1, stop - 1, "".join(f", {text}" for text in added)
+
+    def with_arguments(self, arguments: int, added: Sequence[str]) -> tuple[int, str]:
+        """How further values are put behind those of a call at node `arguments`: (at byte, text)."""
+        tree = self.file.tree
+        empty = all(text in {"(", ")"} for text in tree.leaf_texts(arguments))
+        return tree.end_byte[arguments] - 1, ("" if empty else ", ") + ", ".join(added)
 
     def element(self, table: str, index: str) -> str:
         """One element of a list."""
@@ -184,8 +206,9 @@ def style_of(file: ProgramFile) -> Style:
     return Style(
         indent=indents.most_common(1)[0][0] if indents else "    ",
         quote=quotes.most_common(1)[0][0] if quotes else '"',
-        snake_case=snake > camel if declares else snake >= camel,
+        snake_case=bool(file.language.word_joint) or (snake > camel if declares else snake >= camel),
         blank_lines=gaps.most_common(1)[0][0] if gaps else 1 if declares else 2,
+        joint=file.language.word_joint or "_",
         capital_functions=_capital_functions(file),
         brace_below=below[True] > below[False],
     )

@@ -141,7 +141,9 @@ def _scope_kinds(language: Language) -> frozenset[str]:
     return language.procedures | classes | language.scopes
 
 
-DECLARING = frozenset({"declarator", "declaration", "field", "except_clause", "import_clause", "import_specifier"})
+DECLARING = frozenset(
+    {"declarator", "declaration", "field", "except_clause", "import_clause", "import_specifier", "let_names"}
+)
 
 
 def _declares(tree: Tree, node: int) -> bool:

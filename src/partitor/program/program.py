@@ -158,7 +158,7 @@ class ProgramFile:
 
     def is_bare_string(self, statement: int) -> bool:
         """True for a string that stands alone: a documentation string."""
-        return self.tree.kind[statement] in self.language.strings
+        return self.tree.kind[statement] in self.language.strings and not self.language.values_everywhere
 
     def is_import(self, statement: int) -> bool:
         """True for an import."""

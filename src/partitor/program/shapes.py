@@ -49,6 +49,11 @@ class ShapeTable:
         key = ("alone", *_shape_items(tree, self._operands_of(tree), node, texts_stay, without_blocks=True))
         return self._shape.setdefault(key, len(self._shape))
 
+    def open_calls(self, tree: Tree, node: int) -> int:
+        """The symbol of the subtree with its operands, and the names of plain functions that it calls, as slots."""
+        key = ("open", *_shape_items(tree, self._operands_of(tree), node, calls_open=True))
+        return self._shape.setdefault(key, len(self._shape))
+
     def kinded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots that tell a number from an element or a name."""
         key = tuple(_shape_items(tree, self._operands_of(tree), node, kinds_stay=True))
@@ -67,6 +72,7 @@ def _shape_items(
     texts_stay: bool = False,
     kinds_stay: bool = False,
     without_blocks: bool = False,
+    calls_open: bool = False,
 ) -> list[object]:
     items: list[object] = []
     kinds, texts, ends = tree.kind, tree.text, tree.end
@@ -84,6 +90,10 @@ def _shape_items(
             kept = texts_stay and kind in language.strings
             items.append(DIGITS.sub("#", texts[position]) if kept else (*SLOT, kind) if kinds_stay else SLOT)
             position = ends[position]
+            continue
+        if calls_open and kind == language.name and tree.field[position] == language.callee_field:
+            items.append(SLOT)
+            position += 1
             continue
         items.append(kind)
         if texts[position]:

@@ -38,7 +38,7 @@ class Comment(msgspec.Struct, frozen=True):
         >>> Comment(1, "/* opens\n * the gate */", True).words
         'opens the gate'
         """
-        lines = (line.strip().removeprefix("'").strip("#/*!").strip() for line in self.text.split("\n"))
+        lines = (line.strip().removeprefix("'").strip("#/*!;|").strip() for line in self.text.split("\n"))
         return " ".join(line for line in lines if line)
 
 
@@ -249,7 +249,7 @@ class PartsFlattener(Flattener):
             if not leaf:
                 waiting.append(index)
                 waiting.extend((child, index, depth + 1) for child in reversed(part.children))
-        for start, stop in built.comments:
+        for start, stop in sorted(set(built.comments)):
             self.add_comment(start, stop)
         for byte, message in built.problems:
             self.problems.append(Problem(bisect_right(self.line_starts, byte), message))

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import itertools
 from bisect import bisect_right
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 import msgspec
 
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
+from ..program.tree import Tree
 from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
 from .known import body_of, copies_of, windows_like
 from .near import NearBlock, NearTwins, near_blocks, near_twins
@@ -322,25 +323,36 @@ class _Finder:
     # -- twins -----------------------------------------------------------------------------------
 
     def _twins(self) -> list[Twins]:
+        whole = self._alike(self.shapes.shape, frozenset(), False)
+        known = frozenset(id(p) for twins in whole for _, p in twins.procedures)
+        return [*whole, *self._alike(self.shapes.open_calls, known, True)]
+
+    def _alike(self, shape: Callable[[Tree, int], int], known: frozenset[int], open_calls: bool) -> list[Twins]:
+        """Twins by a kind of shape; with `open_calls` also those that call other functions, where functions can be
+        given like any value."""
         groups: dict[tuple[int, ...], list[tuple[ProgramFile, Procedure, Copy]]] = {}
         for file in self.program.files:
+            if open_calls and not file.language.functions_are_values:
+                continue
             for procedure in file.procedures[1:]:
-                if not procedure.name or _is_a_stack(file, procedure):
+                if not procedure.name or _is_a_stack(file, procedure) or id(procedure) in known:
                     continue
                 statements = file.statements_of(procedure)
                 if not statements or (file.path, procedure.start_line) in self.handed_out:
                     continue
                 key = (
                     len(procedure.parameters),
-                    *(self.shapes.shape(file.tree, s) for s in statements),
+                    *(shape(file.tree, s) for s in statements),
                 )
                 groups.setdefault(key, []).append((file, procedure, Copy(file, statements)))
         found = []
         for members in groups.values():
             if len(members) < 2 or len({p.name for _, p, _ in members}) == 1:
                 continue
-            table = compare([copy for _, _, copy in members])
-            if table is not None and worth_merging(table):
+            table = compare([copy for _, _, copy in members], open_calls)
+            own = tuple(p.name for _, p, _ in members)
+            called = [c for c in table.columns if c.is_called and c.values != own] if table is not None else []
+            if table is not None and len(called) <= 1 and worth_merging(table):
                 elsewhere = frozenset(
                     name for f in self.program.files if f is not members[0][0] for name in f.names.everything
                 )

@@ -17,6 +17,9 @@ MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
 
 
+CHECKING = ("assert", "check-", "test-")
+
+
 def code_lines(copy: Copy) -> int:
     """Lines with code on which the copy stands."""
     return sum(1 for line in range(copy.start_line, copy.end_line + 1) if line in copy.file.code_lines)
@@ -72,7 +75,8 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
 def worth_merging(table: Table) -> bool:
     """True where functions with these bodies are one function written several times."""
     inner = inner_statements(table.copies[0])
-    if inner < 2 or len(table.columns) > MOST_PARAMETERS:
+    fewest = 1 if table.copies[0].file.language.values_everywhere else 2
+    if inner < fewest or len(table.columns) > MOST_PARAMETERS:
         return False
     spots = sum(len(column.spots) for column in table.columns)
     if _unlike_prints(table.copies[0], table.columns) and table.columns:
@@ -100,7 +104,7 @@ def _only_asserts(copy: Copy) -> bool:
     tree = copy.file.tree
     return all(
         tree.kind[s] == "assert_statement"
-        or (tree.kind[s] == copy.file.language.call and copy.file.called_name(s).lower().startswith("assert"))
+        or (tree.kind[s] == copy.file.language.call and copy.file.called_name(s).lower().startswith(CHECKING))
         for s in copy.statements
     )
 

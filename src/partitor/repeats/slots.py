@@ -15,6 +15,7 @@ import msgspec
 
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
+from ..program.tree import Tree
 
 DIGITS = re.compile(r"(\d+)")
 NUMBERED = re.compile(r"([A-Za-z_]\w*?)_?(\d{1,3})")
@@ -79,6 +80,8 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
     """The column is a variable's name that the copies assign to."""
     is_name: bool = False
 
+    is_called: bool = False
+    """The values are names of functions that the copies call there."""
     is_bare_list: bool = False
     """A list that the language only takes where a variable is declared, not as a value."""
 
@@ -111,9 +114,10 @@ class Table(msgspec.Struct, frozen=True, eq=False):
     """Names, values and operators that are the same in all copies."""
 
 
-def compare(copies: Sequence[Copy]) -> Table | None:
-    """The slot table of aligned copies; None where they are no copies of one template."""
-    walk = _Walk(copies)
+def compare(copies: Sequence[Copy], open_calls: bool = False) -> Table | None:
+    """The slot table of aligned copies; None where they are no copies of one template. With `open_calls` the plain
+    functions that they call may differ too."""
+    walk = _Walk(copies, open_calls)
     for statements in zip(*(copy.statements for copy in copies), strict=True):
         if not walk.match(statements):
             return None
@@ -122,7 +126,8 @@ def compare(copies: Sequence[Copy]) -> Table | None:
 
 
 class _Walk:
-    def __init__(self, copies: Sequence[Copy]) -> None:
+    def __init__(self, copies: Sequence[Copy], open_calls: bool = False) -> None:
+        self.open_calls = open_calls
         self.trees = [copy.file.tree for copy in copies]
         self.slots: list[tuple[int, ...]] = []
         self.constant = 0
@@ -151,7 +156,9 @@ class _Walk:
         return True
 
     def _slot(self, nodes: tuple[int, ...]) -> bool:
-        if all(_is_value(t, n) for t, n in zip(self.trees, nodes, strict=True)):
+        if all(
+            _is_value(t, n) or (self.open_calls and _is_called(t, n)) for t, n in zip(self.trees, nodes, strict=True)
+        ):
             self.slots.append(nodes)
             return True
         return False
@@ -163,6 +170,7 @@ VALUE_KINDS = frozenset(
         "integer",
         "float",
         "string",
+        "character",
         "true",
         "false",
         "none",
@@ -184,11 +192,15 @@ VALUE_KINDS = frozenset(
 )
 
 
-def _is_value(tree: object, node: int) -> bool:
-    """True where the node is an expression that can be passed or listed as a value."""
-    from ..program.tree import Tree
+def _is_called(tree: Tree, node: int) -> bool:
+    """True for the plain name of a function that is called there."""
+    language = tree.language
+    place = (tree.kind[tree.parent[node]], tree.field[node])
+    return tree.kind[node] == language.name and place == (language.call, language.callee_field)
 
-    assert isinstance(tree, Tree)
+
+def _is_value(tree: Tree, node: int) -> bool:
+    """True where the node is an expression that can be passed or listed as a value."""
     if tree.kind[node] not in VALUE_KINDS or not tree.kind[node]:
         return False
     parent, language = tree.parent[node], tree.language
@@ -220,6 +232,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             spots=(Spot(nodes),),
             numbers=numbers,
             is_name=is_name,
+            is_called=is_name and _is_called(tree, nodes[0]),
             is_bare_list=files[0].language.typed and tree.kind[nodes[0]] == "list",
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
         )
@@ -281,7 +294,11 @@ def _merge(columns: list[Column]) -> list[Column]:
     """Equal columns become one with all their spots."""
     merged: dict[tuple[object, ...], Column] = {}
     for column in columns:
-        key: tuple[object, ...] = (column.numbers or column.values, column.is_target or column.is_name)
+        key: tuple[object, ...] = (
+            column.numbers or column.values,
+            column.is_target or column.is_name,
+            column.is_called,
+        )
         known = merged.get(key)
         if known is None:
             merged[key] = column

@@ -19,7 +19,7 @@ class Edit(msgspec.Struct, frozen=True):
     lines: tuple[str, ...]
 
 
-__all__ = ["CannotWrite", "Edit", "apply_edits", "require_whole_lines", "rewritten"]
+__all__ = ["CannotWrite", "Edit", "apply_edits", "closers_behind", "require_whole_lines", "rewritten"]
 
 
 def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
@@ -47,8 +47,16 @@ def require_whole_lines(copies: Sequence[Copy]) -> None:
         if before.strip():
             raise CannotWrite("the copy begins in the middle of a line")
         behind = _behind(copy)
+        if copy.file.language.closers_trail:
+            behind = behind.lstrip(")]} ")
         if behind and not behind.startswith(copy.file.language.comment_marks):
             raise CannotWrite("something else stands behind the copy on its last line")
+
+
+def closers_behind(copy: Copy) -> str:
+    """The brackets behind a copy that close what stands around it."""
+    behind = _behind(copy) if copy.file.language.closers_trail else ""
+    return behind[: len(behind) - len(behind.lstrip(")]} "))].rstrip()
 
 
 def _behind(copy: Copy) -> str:
@@ -56,7 +64,7 @@ def _behind(copy: Copy) -> str:
     tree = copy.file.tree
     line = copy.file.lines[copy.end_line - 1].encode()
     stop = tree.end_byte[copy.last] - tree.line_starts[copy.end_line - 1]
-    return line[stop:].decode(errors="replace").strip().lstrip(";").strip()
+    return line[stop:].decode(errors="replace").strip().lstrip("" if copy.file.language.closers_trail else ";").strip()
 
 
 def _column(copy: Copy) -> int:

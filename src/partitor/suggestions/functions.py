@@ -16,7 +16,7 @@ from ..records import SlotColumn
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
-from .edits import Edit, require_whole_lines
+from .edits import Edit, closers_behind, require_whole_lines
 from .naming import Namer
 from .proof import CalledFunction, NewFunction
 from .text import body_lines, comment_above
@@ -67,6 +67,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         ]
         call = writer.call(name, arguments, interface.targets[k], indent, declares)
         kept = _comments_of(copy, copies[0]) if k else []
+        call += closers_behind(copy)
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
     order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
@@ -169,6 +170,7 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
         arguments = [writer.argument_of(known.node, j, values.get(p, p)) for j, p in enumerate(known.parameters)]
         targets = [values.get(r, r) for r in returned]
         call = writer.call(known.name, arguments, targets, indent, _declaring_words(copy, targets))
+        call += closers_behind(copy)
         kept = [f"{indent}{c}" for c in _comments_of(copy, table.copies[0])]
         edits.append(Edit(copy.start_line, copy.end_line, (*kept, call)))
     places = "in one place" if len(copies) == 1 else f"in {len(copies)} places"

@@ -8,14 +8,14 @@ import msgspec
 
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
-from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space, linear
+from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space
 from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.find import Run
 from ..repeats.slots import Column, Copy, Table
 from .accumulators import Accumulator, accumulator_of
 from .candidate import Candidate
-from .edits import Edit, require_whole_lines
+from .edits import Edit, closers_behind, require_whole_lines
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
@@ -52,7 +52,8 @@ def loop_candidate(run: Run) -> Candidate:
     body = body_lines(writer, first, plan.filled, indent + writer.style.indent, plan.absorbed)
     heading_start, heading = _heading(copies, indent, writer)
     loop: LoopText = writer.loop(plan.variables, plan.turns, body, indent, plan.tables)
-    edit = Edit(heading_start, copies[-1].end_line, (*heading, *loop.lines))
+    lines = (*heading, *loop.lines[:-1], loop.lines[-1] + closers_behind(copies[-1]))
+    edit = Edit(heading_start, copies[-1].end_line, lines)
     return Candidate(
         kind="loop",
         title=_title(copies, plan),
@@ -95,7 +96,7 @@ def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:
         return _listing(irregular, leading, namer, table)
     if len(irregular) == 1 and not (set(leading) & set(table.columns)):
         counters = [c for c in even if c.step() == 1]
-        if counters:
+        if counters and writer.counts_turns:
             return _enumerating(counters[0], irregular[0], even, namer, table)
     return _listing([*irregular, *_not_derivable(even)], leading, namer, table, even)
 
@@ -120,7 +121,7 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
             else namer.column(driver, table.copies)
         )
         first, step = driver.numbers[0], driver.step() or 1
-    filled = {c: _in_terms_of(c, variable, first, step) for c in even}
+    filled = {c: _in_terms_of(table, c, variable, first, step) for c in even}
     absorbed = frozenset({_statement_of(table, driver)}) if driver in leading and driver else frozenset()
     return Plan((Variable(variable),), Counting(first, step, count), filled, absorbed)
 
@@ -136,7 +137,7 @@ def _indexed(irregular: Sequence[Column], even: Sequence[Column], namer: Namer, 
         return Plan(tuple(variables.values()), Listed(rows), filled)
     counter = namer.counter()
     tables = []
-    filled = {c: _in_terms_of(c, counter, 0, 1) for c in even}
+    filled = {c: _in_terms_of(table, c, counter, 0, 1) for c in even}
     for column, variable in variables.items():
         kind = variable.type
         if kind is not None and (kind.dimensions or kind.reference):
@@ -169,10 +170,11 @@ def _driver(even: Sequence[Column], leading: dict[Column, str]) -> Column | None
     )
 
 
-def _in_terms_of(column: Column, variable: str, first: int, step: int) -> str:
+def _in_terms_of(table: Table, column: Column, variable: str, first: int, step: int) -> str:
     assert column.numbers is not None
     factor = (column.step() or 0) // step
-    return linear(variable, factor, column.numbers[0] - factor * first)
+    writer = writer_for(table.copies[0].file)
+    return writer.linear(variable, factor, column.numbers[0] - factor * first)
 
 
 def _listing(
@@ -198,7 +200,7 @@ def _listing(
             raise CannotWrite("the numbers do not step together")
         for column in even:
             if column is not driver:
-                filled[column] = _in_terms_of(column, variables[driver], driver.numbers[0], step)
+                filled[column] = _in_terms_of(table, column, variables[driver], driver.numbers[0], step)
     rows = tuple(tuple(c.values[k] for c in order) for k in range(len(table.copies)))
     return Plan(tuple(Variable(variables[c]) for c in order), Listed(rows), filled, absorbed)
 
@@ -207,7 +209,7 @@ def _enumerating(counter: Column, listed: Column, even: Sequence[Column], namer:
     assert counter.numbers is not None
     number, value = namer.column(counter, table.copies), namer.column(listed, table.copies)
     first = counter.numbers[0]
-    filled = {c: _in_terms_of(c, number, first, 1) for c in even}
+    filled = {c: _in_terms_of(table, c, number, first, 1) for c in even}
     filled[listed] = value
     rows = tuple((v,) for v in listed.values)
     return Plan((Variable(number), Variable(value)), Listed(rows, first), filled)

@@ -30,7 +30,8 @@ def merge_candidate(twins: Twins) -> Candidate:
         raise CannotWrite("the functions stand in different files")
     if not all(_is_plain(file, p) for p in procedures):
         raise CannotWrite("the functions are methods, decorated or stand inside another function")
-    columns = [c for c in twins.table.columns if not c.is_target]
+    own = tuple(p.name for p in procedures)
+    columns = [c for c in twins.table.columns if not c.is_target and not (c.is_called and c.values == own)]
     called_elsewhere = twins.elsewhere & {p.name for p in procedures}
     if called_elsewhere:
         raise CannotWrite(f"{min(called_elsewhere)} is used in another file")
@@ -42,11 +43,14 @@ def merge_candidate(twins: Twins) -> Candidate:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
     added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]
+    renamed, inserted = _own_calls(file, first, name, [writer.argument(n, n) for n in values], writer)
     parameters = [*first.parameters, *values]
     if file.language.declares:
-        definition = _general(file, first, name, added, filled, writer)
+        definition = _general(file, first, name, added, filled, writer, [*renamed, *inserted])
     else:
-        body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent)
+        calls = [(at, new) for at, _, new in inserted]
+        filled |= {c: name for c in twins.table.columns if c.is_called and c.values == own}
+        body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent, inserted=calls)
         definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
     edits += [_removal(file, p) for p in procedures[1:]]
@@ -54,6 +58,7 @@ def merge_candidate(twins: Twins) -> Candidate:
         file,
         procedures,
         name,
+        writer,
         {p.name: [writer.argument(n, c.values[k]) for n, c in values.items()] for k, p in enumerate(procedures)},
     )
     return Candidate(
@@ -96,6 +101,7 @@ def _general(
     added: Sequence[Variable],
     filled: dict[Column, str],
     writer: Writer,
+    own_calls: Sequence[tuple[int, int, str]],
 ) -> list[str]:
     """The first function's own text with another name, more parameters, and values instead of constants."""
     tree = file.tree
@@ -105,13 +111,9 @@ def _general(
         named = left if left is not None and tree.text[left] == first.name else None
     if named is None or parameters is None:
         raise CannotWrite("the functions have an unusual form")
-    texts = ", ".join(writer.typed(v) for v in added)
-    changes = [(tree.start_byte[named], tree.end_byte[named], name)]
-    if first.parameters:
-        close = tree.end_byte[parameters] - 1
-        changes.append((close, close, f", {texts}" if texts else ""))
-    elif texts:
-        changes.append((tree.start_byte[parameters], tree.end_byte[parameters], f"({texts})"))
+    changes = [(tree.start_byte[named], tree.end_byte[named], name), *own_calls]
+    if added:
+        changes.append(writer.with_parameters(parameters, [writer.typed(v) for v in added]))
     for node in range(first.node, tree.end[first.node]):
         if tree.kind[node] == "result_name":
             changes.append((tree.start_byte[node], tree.end_byte[node], name))
@@ -122,6 +124,24 @@ def _general(
     for a, b, new in sorted(changes, reverse=True):
         text = text[: a - start] + new.encode() + text[b - start :]
     return text.decode().split("\n")
+
+
+def _own_calls(
+    file: ProgramFile, first: Procedure, name: str, added: Sequence[str], writer: Writer
+) -> tuple[list[tuple[int, int, str]], list[tuple[int, int, str]]]:
+    """How the calls that a function makes of itself change: by name, and by the values that are handed on."""
+    tree, names = file.tree, file.names
+    renamed, inserted = [], []
+    for i in names.within(first.node, tree.end[first.node]):
+        if tree.text[i] != first.name or tree.field[i] != file.language.callee_field:
+            continue
+        arguments = tree.child(tree.parent[i], "arguments")
+        if arguments is None:
+            raise CannotWrite("a function is used in another way than being called")
+        renamed.append((tree.start_byte[i], tree.end_byte[i], name))
+        at, text = writer.with_arguments(arguments, added)
+        inserted += [(at, at, text)] if added else []
+    return renamed, inserted
 
 
 def _values(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[dict[str, Column], dict[Column, str]]:
@@ -158,7 +178,9 @@ def _removal(file: ProgramFile, procedure: Procedure) -> Edit:
     return Edit(start, procedure.end_line, ())
 
 
-def _calls(file: ProgramFile, procedures: Sequence[Procedure], name: str, values: dict[str, list[str]]) -> list[Edit]:
+def _calls(
+    file: ProgramFile, procedures: Sequence[Procedure], name: str, writer: Writer, values: dict[str, list[str]]
+) -> list[Edit]:
     """Rewrite every line that calls one of the functions."""
     tree, names = file.tree, file.names
     changes: dict[int, list[tuple[int, int, str]]] = {}
@@ -169,20 +191,21 @@ def _calls(file: ProgramFile, procedures: Sequence[Procedure], name: str, values
         plain = names.role[i] is Role.READ or through_object
         if text not in values or not plain or tree.field[callee] != "function":
             continue
-        if any(p.node < i < tree.end[p.node] for p in procedures):
-            raise CannotWrite("the functions call themselves or each other")
+        inside = next((p for p in procedures if p.node < i < tree.end[p.node]), None)
+        if inside is not None and inside.name == text:
+            continue
+        if inside is not None:
+            raise CannotWrite("the functions call each other")
         arguments = tree.child(tree.parent[callee], "arguments")
         if arguments is None:
             raise CannotWrite("a function is used in another way than being called")
         line = tree.start_line(i)
         if tree.end_line(arguments) != line:
             raise CannotWrite("a call runs over several lines")
-        closed = file.tree.source[tree.end_byte[arguments] - 1 : tree.end_byte[arguments]] == b")"
-        empty = all(tree.text[c] in {"(", ")"} for c in tree.children(arguments))
-        close = tree.end_byte[arguments] - (closed and tree.end_byte[arguments] > tree.start_byte[arguments])
-        added = ("" if empty and closed else " " if empty else ", ") + ", ".join(values[text])
         changes.setdefault(line, []).append((tree.start_byte[i], tree.end_byte[i], name))
-        changes[line].append((close, close, added if values[text] else ""))
+        if values[text]:
+            close, added = writer.with_arguments(arguments, values[text])
+            changes[line].append((close, close, added))
     return [_line_edit(file, line, spots) for line, spots in changes.items()]
 
 

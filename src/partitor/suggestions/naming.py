@@ -77,7 +77,7 @@ def words_of(name: str) -> list[str]:
 def in_convention(words: Sequence[str], style: Style) -> str:
     """The words as one name in the student's convention."""
     if style.snake_case:
-        return "_".join(words)
+        return style.joint.join(words)
     return words[0] + "".join(w.capitalize() for w in words[1:])
 
 
@@ -91,17 +91,20 @@ class Namer:
         taken = {*file.names.everything, *language.builtins, *language.keywords}
         self.taken = {self._key(name) for name in taken}
 
+    def _is_name(self, text: str) -> bool:
+        return text.replace(self.style.joint, "_").isidentifier()
+
     def _key(self, name: str) -> str:
         return name.casefold() if self.file.language.case_blind else name
 
     def fresh(self, words: Sequence[str], alternatives: Iterable[str] = ()) -> str:
         """The name made of `words`, or an alternative, or the name with a number: one not in use."""
         for candidate in (in_convention(words, self.style), *alternatives):
-            if self._key(candidate) not in self.taken and candidate.isidentifier():
+            if self._key(candidate) not in self.taken and self._is_name(candidate):
                 self.taken.add(self._key(candidate))
                 return candidate
         base, number = in_convention(words, self.style), 2
-        while self._key(f"{base}{number}") in self.taken or not f"{base}{number}".isidentifier():
+        while self._key(f"{base}{number}") in self.taken or not self._is_name(f"{base}{number}"):
             number += 1
         self.taken.add(self._key(f"{base}{number}"))
         return f"{base}{number}"
@@ -157,7 +160,7 @@ class Namer:
 
     def _merged(self, names: Sequence[str], body: Copy) -> str:
         lists = [words_of(n) for n in names]
-        shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
+        shared = [w for w in lists[0] if w not in STOP_WORDS and all(w in other for other in lists[1:])]
         if shared:
             alternatives = [in_convention([*shared, "for"], self.style)]
             if len(shared) == 1 and shared[0] in COMMON_VERBS:
@@ -170,6 +173,8 @@ class Namer:
     # -- columns ---------------------------------------------------------------------------------
 
     def _column_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
+        if column.is_called:
+            return ["action" if column.values[0][0].isalpha() else "operation"]
         told = self._told_words(column, copies)
         if told:
             return told
@@ -291,7 +296,8 @@ class Namer:
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb
-        return own[0] if own else "do"
+        gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
+        return own[0] if own else "find" if gives else "do"
 
     def _topic(self, copy: Copy, differing: set[str]) -> list[str]:
         """The word that the copy's names and texts use most."""

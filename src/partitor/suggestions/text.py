@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from ..languages.writing import Writer, leading_space
 from ..program.program import ProgramFile
@@ -16,11 +16,12 @@ def body_lines(
     indent: str,
     dropped: frozenset[int] = frozenset(),
     index: int = 0,
+    inserted: Sequence[tuple[int, str]] = (),
 ) -> list[str]:
     """The lines of `copy` at `indent`, each column replaced by its expression.
 
-    Statements in `dropped` are left out; `index` is the copy's number within the columns. Comments
-    and blank lines inside the copy stay.
+    `inserted` are texts for single bytes of the file. Statements in `dropped` are left out; `index` is
+    the copy's number within the columns. Comments and blank lines inside the copy stay.
     """
     file = copy.file
     tree = file.tree
@@ -28,9 +29,15 @@ def body_lines(
     start = tree.line_starts[first_line - 1]
     end = tree.line_starts[last_line] - 1 if last_line < len(tree.line_starts) else len(tree.source)
     text = tree.source[start:end]
-    changes = replacements(writer, filled, index)
-    for node, replacement in sorted(changes, key=lambda c: tree.start_byte[c[0]], reverse=True):
-        a, b = tree.start_byte[node] - start, tree.end_byte[node] - start
+    if file.language.closers_trail:
+        text = tree.source[start : tree.end_byte[copy.last]]
+        noted = [c.text for c in tree.comments if c.line == last_line and not c.alone]
+        text += "".join(f" {note}" for note in noted if text[-1:] != b"\n" and note.encode() not in text).encode()
+    changes = [(tree.start_byte[n], tree.end_byte[n], new) for n, new in replacements(writer, filled, index)]
+    for first_byte, stop_byte, replacement in sorted(
+        [*changes, *((at, at, new) for at, new in inserted)], reverse=True
+    ):
+        a, b = first_byte - start, stop_byte - start
         if a >= 0 and b <= len(text):
             text = text[:a] + replacement.encode() + text[b:]
     old = leading_space(file, copy.statements[0])

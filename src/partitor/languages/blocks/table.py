@@ -19,6 +19,7 @@ BLOCKS = msgspec.structs.replace(
     reflective=frozenset(),
     framework_calls=frozenset({"main"}),
     started_prefix="when_",
+    functions_are_values=False,
     open_library=True,
     repair=None,
 )

@@ -134,6 +134,8 @@ TABLE: dict[str, Any] = {
             "render",
         }
     ),
+    "hoists": True,
+    "functions_are_values": True,
     "global_style": True,
 }
 

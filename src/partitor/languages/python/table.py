@@ -142,6 +142,7 @@ PYTHON = Language(
         }
     ),
     output_calls=frozenset({"print"}),
+    functions_are_values=True,
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},
     repair=close_brackets,
 )

@@ -16,6 +16,7 @@ class SwiftWriter(BraceWriter):
     """Swift, with labels where this student has them."""
 
     lists_by_index = False
+    counts_turns = False
 
     @property
     def stop(self) -> str:
@@ -60,8 +61,6 @@ class SwiftWriter(BraceWriter):
         return f"for {variable} in stride(from: {turns.first}, through: {last}, by: {turns.step})"
 
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
-        if turns.start is not None:
-            raise CannotWrite("the loop would have to count its turns too")
         names = [v.name for v in variables]
         target = names[0] if len(names) == 1 else f"({', '.join(names)})"
         rows = [row[0] if len(row) == 1 else f"({', '.join(row)})" for row in turns.rows]

@@ -125,6 +125,17 @@ class VisualBasicWriter(Writer):
         names = tuple(f"{p.name.lower()} " for p in self.file.procedures[1:] if p.name)
         return sum(line.startswith("call ") for line in lines) > sum(line.startswith(names) for line in lines if names)
 
+    def with_arguments(self, arguments: int, added: Sequence[str]) -> tuple[int, str]:
+        """Behind the last value; a call that is a statement needs no brackets."""
+        tree = self.file.tree
+        start, stop = tree.start_byte[arguments], tree.end_byte[arguments]
+        given = tree.items(arguments)
+        if given and tree.end_byte[given[-1]] == stop:
+            return stop, "".join(f", {text}" for text in added)
+        if stop > start:
+            return stop - 1, (", " if given else "") + ", ".join(added)
+        return stop, " " + ", ".join(added)
+
     def typed(self, variable: Variable) -> str:
         return f"ByVal {variable.name} As {self._type(variable)}"
 

@@ -418,6 +418,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
             kind = tree.kind[parent]
             if kind == "array_declarator" or (kind == "case_clause" and tree.field[below] == "value"):
                 raise Refused("a constant is wanted where a variable would stand")
+            if kind == "special_form":
+                raise Refused("a value stands in a form whose parts may be no values")
             if kind == "sizeof_expression" or (kind == file.language.call and _is_macro(file, parent)):
                 raise Refused("a macro would be given a variable")
             if kind == "declarator":
@@ -448,6 +450,38 @@ def _require_fits_reference(file: ProgramFile, hole: int) -> None:
         wanted = type_of_name(file, procedure.parameters[place], procedure.node)
         if wanted is None or (wanted.base != file.language.untyped and wanted != type_of_expression(file, hole)):
             raise Refused(f"{name} wants a variable of another type there")
+
+
+def require_no_value_lost(file: ProgramFile, segment: Sequence[int], in_loop: bool) -> None:
+    """Where the last statement of a body is its value, and one at the top is shown: nobody misses the values of
+    the copies. A call of a function has the value of its last statement, a loop has none."""
+    at_top = file.tree.parent[segment[0]] == 0
+    last_of_all = file.block_at[file.tree.parent[segment[0]]].statements[-1] == segment[-1]
+    shown = segment if in_loop else segment[:-1]
+    if at_top and file.language.shows_values and not all(_has_no_value(file, s) for s in shown):
+        raise Refused("the values of the copies are shown")
+    if in_loop and last_of_all and not at_top and not _has_no_value(file, segment[-1]):
+        raise Refused("the value of the last copy is used")
+
+
+def _has_no_value(file: ProgramFile, statement: int, seen: frozenset[str] = frozenset()) -> bool:
+    """True for a statement that never has a value anyone could see; `seen` are the functions looked into."""
+    tree, language = file.tree, file.language
+    kind = tree.kind[statement]
+    if kind in {"declaration", "assignment", "for_statement"} or file.is_definition(statement):
+        return True
+    if kind == "if_statement":
+        blocks = [n for n in range(statement, tree.end[statement]) if tree.kind[n] == "block"]
+        return all(_has_no_value(file, file.block_at[b].statements[-1], seen) for b in blocks)
+    callee = tree.child(statement, "function") if kind == "call" else None
+    if callee is None or tree.kind[callee] != language.name:
+        return False
+    name, owner = tree.text[callee], file.names.owner(callee)
+    if owner == UNBOUND:
+        return name in language.void_calls
+    found = [p for p in file.procedures if p.name == name]
+    statements = file.statements_of(found[0]) if len(found) == 1 and owner == 0 else ()
+    return bool(statements) and name not in seen and _has_no_value(file, statements[-1], seen | {name})
 
 
 def require_copies(file: ProgramFile, function: int, changed: Iterable[str]) -> None:

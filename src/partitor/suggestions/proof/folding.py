@@ -29,6 +29,8 @@ class Meaning(msgspec.Struct, frozen=True):
     """A text plus a number is a text."""
     joining: str = "+"
     """The sign that joins texts."""
+    lisp: bool = False
+    """Sums and texts are worked out by calls."""
     printf: bool = False
     """`printf` with a constant for `%d` prints it as if it stood in the text."""
 
@@ -44,15 +46,22 @@ MEANINGS = {
     "csharp": Meaning("csharp", 2**31 - 1, True, True),
     "swift": Meaning("swift", 2**63 - 1),
     "visualbasic": Meaning("visualbasic", 2**15 - 1, True, True, "&"),
+    "racket": Meaning("racket", lisp=True),
+    "scheme": Meaning("scheme", lisp=True),
     "c": Meaning("c", 2**31 - 1, False, printf=True),
     "cpp": Meaning("cpp", 2**31 - 1, False, printf=True),
     "arduino": Meaning("arduino", 2**15 - 1, False),
 }
 
 
+LISP_CALLS = frozenset({"+", "-", "*", "number->string", "string-append", "format", "printf"})
+
+
 def meaning_of(file: ProgramFile) -> Meaning:
     """The meaning of a file's language, as far as the file leaves the language's names alone."""
     meaning = MEANINGS[file.language.id]
+    if meaning.lisp and any(file.names.owner_of(name, 0) != UNBOUND for name in LISP_CALLS):
+        return msgspec.structs.replace(meaning, lisp=False)
     if meaning.printf and file.names.owner_of("printf", 0) != UNBOUND:
         return msgspec.structs.replace(meaning, printf=False)
     return meaning
@@ -108,6 +117,8 @@ def fold(term: Term, meaning: Meaning) -> Term:
         return _operation(term, meaning)
     if term[0] == "string":
         return _formatted(term) if meaning.language == "python" else _template(term, meaning)
+    if meaning.lisp and term[0] == "call" and len(term) == 3:
+        return _called(term)
     if meaning.language == "python" and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "str"):
         arguments = _inner(term[2])
         if len(arguments) == 4 and arguments[0] == "argument_list":
@@ -197,6 +208,28 @@ def _constant_gap(part: Term) -> str | None:
 def _formatted_text(text: str, start: str) -> str | None:
     quotes = start[1:]
     return string_value(quotes + text.replace("{{", "{").replace("}}", "}") + quotes)
+
+
+def _called(term: Term) -> Term:
+    """A sum, a product, a text with gaps, of constants in sight."""
+    callee, arguments = _inner(term[1]), _inner(term[2])
+    given = [_inner(a[2]) if isinstance(a, tuple) and a[0] == "either" else _inner(a) for a in arguments[1:]]
+    name = str(callee[1]) if callee[0] == "identifier" else ""
+    numbers = [integer_value(a) for a in given]
+    whole = [n for n in numbers if n is not None]
+    if name in {"+", "-", "*"} and len(whole) == len(given) == 2:
+        a, b = whole
+        return ("integer", a + b if name == "+" else a - b if name == "-" else a * b)
+    if name == "number->string" and len(whole) == len(given) == 1:
+        return ("str", str(whole[0]))
+    if name == "string-append" and given and all(a[0] == "str" for a in given):
+        return ("str", "".join(str(a[1]) for a in given))
+    if name in {"format", "printf"} and given and given[0][0] == "str" and len(whole) == len(given) - 1:
+        parts = str(given[0][1]).split("~a")
+        if len(parts) == len(whole) + 1 and whole and not any("~" in part for part in parts):
+            text = ("str", parts[0] + "".join(f"{n}{part}" for n, part in zip(whole, parts[1:], strict=True)))
+            return text if name == "format" else ("call", callee, ("argument_list", text))
+    return term
 
 
 def _printed(term: Term) -> Term:

@@ -111,7 +111,7 @@ class _FunctionProof:
     def _known_everywhere(self) -> bool:
         """Methods, and functions that are hoisted, may be called before they are defined."""
         language = self.after.language
-        hoisted = language.declares and not language.typed and self.definition.statement == self.definition.node
+        hoisted = language.hoists and self.definition.statement == self.definition.node
         return language.methods or hoisted
 
     def _call_at(self, statement: int) -> _Call | None:
@@ -222,6 +222,8 @@ class _FunctionProof:
         """Where variables are declared: one meaning a name, equal types, results declared as they were."""
         before, after, definition = self.before, self.after, self.definition
         declared.refuse_aliases(before, segment)
+        if before.language.values_everywhere:
+            declared.require_no_value_lost(before, segment, False)
         declared.refuse_members(before, segment)
         if before.language.implicit_locals:
             declared.refuse_jumps(before, scope)

@@ -91,6 +91,8 @@ class _LoopProof:
             for i in self.after.names.within(s, tree.end[s])
             if (tree.text[i] in variables or tree.text[i] in self.values) and self.after.names.role[i] is Role.READ
         )
+        if self.after.language.values_everywhere:
+            declared.require_no_value_lost(self.before, segment, True)
         if self.after.language.declares:
             declared.require_free_standing(self.before, segment, scope)
             declared.require_simple_scopes(self.after, rules.scope_of_statement(self.after, loop))
@@ -345,6 +347,13 @@ class _Values:
                 for c in tree.children(node)
                 if tree.text[c] not in {"[", "]", "(", ")", "{", "}", ","}
             ]
+        if kind == "zipped":
+            columns = [self._iterate(c) for c in tree.children(node)]
+            if any(len(c) != len(columns[0]) for c in columns):
+                raise Refused("the lists are not equally long")
+            return [("row", *parts) for parts in zip(*columns, strict=True)]
+        if kind == "counting_range":
+            return [("integer", n) for n in declared.ranged(self.before, self.after, node, self.scope)]
         if kind == "call" and declared.is_list_call(self.before, self.after, node, self.scope):
             arguments = tree.child(node, "arguments")
             return [term_of(self.after, c) for c in tree.items(arguments or node)]

@@ -53,9 +53,9 @@ class _MergeProof:
                     raise Refused(f"{name} is used in another way than being called")
                 if called and names.owner(i) != 0:
                     raise Refused(f"{name} means something else in one place")
-            defining = defining_name(before, twin)
-            if any(twin.node < i < before.tree.end[twin.node] for i in uses if i != defining):
-                raise Refused(f"{name} calls itself")
+            others = [t for t in self.twins.values() if t is not twin]
+            if any(t.node < i < before.tree.end[t.node] for i in uses for t in others):
+                raise Refused(f"{name} is called by a function that it is like")
 
     def _twin(self, file: ProgramFile, name: str) -> Procedure:
         found = [p for p in file.procedures if p.name == name]
@@ -184,9 +184,35 @@ class _MergeProof:
             kept = {k + offset: k for k in range(len(old))}
             values = {k: term_of(self.after, new[k]) for k in fixed}
             same = all(self._same_argument(old[kept[k]], new[k]) for k in kept)
-            if same and all(is_literal(v) for v in values.values()):
+            if same and all(is_literal(v) or self._is_function(v, twin) for v in values.values()):
                 return kept, values
         raise Refused("a call's values are not the ones it gave before")
+
+    def _is_function(self, value: Term, twin: Procedure) -> bool:
+        """True for the name of a function that is known before anything runs, and is that function everywhere."""
+        before, names = self.before, self.before.names
+        name = str(value[1]) if value[0] == "identifier" and len(value) == 2 else ""
+        if not name or not before.language.functions_are_values or name in self.twins:
+            return False
+        if name in rules.names_of_inner_scopes(before, self._statements(before, twin.node)):
+            return False
+        owners = {names.owner_of(name, twin.node), *(names.owner_of(name, scope) for scope in self._calling(twin))}
+        if owners == {UNBOUND}:
+            return name in before.language.builtins and not rules.unknown_star_import(before)
+        found = [p for p in before.procedures if p.name == name]
+        writes = [i for i in names.nodes if before.tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)]
+        if owners != {0} or len(found) != 1 or len(writes) != 1 or rules.declared_global_somewhere(before, name):
+            return False
+        statement = statement_of(before, found[0])
+        return statement is not None and (
+            before.language.hoists
+            or all(_runs_nothing(before, s) for s in before.blocks[0].statements if s < statement)
+        )
+
+    def _calling(self, twin: Procedure) -> set[int]:
+        """The scopes in which a twin is called."""
+        names, tree = self.before.names, self.before.tree
+        return {names.scope[i] for i in names.nodes if tree.text[i] == twin.name and tree.field[i] == "function"}
 
     def _same_argument(self, old: int, new: int) -> bool:
         """The same expression; calls of twins inside it are rewritten too."""
@@ -214,8 +240,10 @@ class _MergeProof:
             if after.names.owner(i) == general.node and after.names.role[i] <= Role.UPDATE
         )
         for s, t in zip(body, twin_body, strict=True):
-            template = substitute(term_of(after, s, holes), fixed, self.meaning)[0]
-            if not matches(template, term_of(self.before, t), mapping):
+            given = self._as_itself(term_of(after, s, holes), self.claim.name, frozenset(values))
+            template = substitute(given, fixed, self.meaning)[0]
+            original = self._as_itself(term_of(self.before, t), twin.name, frozenset())
+            if not matches(template, original, mapping):
                 raise Refused(f"the general function is not {twin.name} with its values put in")
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the general function stand for one of the special ones")
@@ -223,6 +251,23 @@ class _MergeProof:
             if self.before.names.owner_of(name, twin.node) != twin.node:
                 raise Refused(f"{name} is not a variable of {twin.name}")
         self._same_globals(twin, body)
+
+    def _as_itself(self, term: Term, name: str, fixed: frozenset[int]) -> Term:
+        """A function's term with each call that it makes of itself as ("itself", value, …), without the values at
+        the places `fixed`, which must be the general function's own, handed on unchanged."""
+        parts: list[object] = [
+            self._as_itself(child, name, fixed) if isinstance(child, tuple) else child for child in term
+        ]
+        if term[0] != "call" or len(term) != 3 or term[1] != ("identifier", name):
+            return tuple(parts)
+        arguments = parts[2]
+        assert isinstance(arguments, tuple)
+        given = [a for a in arguments[1:] if a not in BRACKETS]
+        for k in sorted(fixed, reverse=True):
+            if k >= len(given) or given[k] != ("hole", self.general.parameters[k]):
+                raise Refused(f"{name} calls itself with other values than it was given")
+            del given[k]
+        return ("itself", *given)
 
     def _same_globals(self, twin: Procedure, body: Sequence[int]) -> None:
         names, tree = self.after.names, self.after.tree
@@ -252,6 +297,17 @@ class _MergeProof:
         for name in self.claim.removed:
             if name != self.claim.name and name in names.everything:
                 raise Refused(f"{name} is still used")
+
+
+BRACKETS = frozenset({("(", "("), (")", ")")})
+
+
+def _runs_nothing(file: ProgramFile, statement: int) -> bool:
+    """True for a statement at the top that only defines: a function, an import, a name for a literal."""
+    if file.is_definition(statement) or file.is_import(statement) or file.is_bare_string(statement):
+        return True
+    right = file.tree.child(statement, "right")
+    return right is not None and is_literal(term_of(file, right))
 
 
 def whole_statement(file: ProgramFile, procedure: Procedure) -> int:
