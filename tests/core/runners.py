@@ -9,8 +9,14 @@ import subprocess
 from collections.abc import Sequence
 from pathlib import Path
 
+from partitor.languages.gamescript.table import mask
+
 NEEDED = {"javascript": ("node",), "java": ("javac", "java"), "c": ("gcc",), "cpp": ("g++",), "arduino": ("g++",)}
-NEEDED |= {"racket": ("racket",), "scheme": ("guile",)}
+NEEDED |= {"racket": ("racket",), "scheme": ("guile",), "csharp": ("mcs", "mono")}
+NEEDED |= {"typescript": ("node",), "gamescript": ("node",)}
+HERE = Path(__file__).parent
+TYPESCRIPT = HERE.parent.parent / "web" / "node_modules" / "typescript"
+"""The compiler that the interface is built with."""
 SECONDS = 10
 NODE = """
 const vm = require("vm");
@@ -26,21 +32,37 @@ console.log(JSON.stringify(texts.map((text) => {
 
 def can_run(language: str) -> bool:
     """True where this machine has what the language needs."""
-    return all(shutil.which(tool) for tool in NEEDED[language])
+    return all(shutil.which(tool) for tool in NEEDED[language]) and (language != "typescript" or TYPESCRIPT.is_dir())
 
 
 def outputs(language: str, texts: Sequence[str], folder: Path) -> list[str]:
     """What each text prints, its errors included; a text that does not compile gives what the compiler says."""
-    if language == "javascript":
-        done = subprocess.run(
-            ["node", "-e", NODE], input=json.dumps(texts), capture_output=True, text=True, timeout=300, check=True
-        )
-        return list(json.loads(done.stdout))
+    if language in {"javascript", "typescript", "gamescript"}:
+        return _scripts(language, texts)
     if language == "java":
         return _java(texts, folder)
+    if language == "csharp":
+        return [_csharp(text, folder) for text in texts]
     if language in {"racket", "scheme"}:
         return [_lisp(language, text, folder) for text in texts]
     return [_compiled(language, text, folder) for text in texts]
+
+
+def _scripts(language: str, texts: Sequence[str]) -> list[str]:
+    """JavaScript as it is; TypeScript compiled, with what its compiler says; game scripts in JavaScript's words."""
+    asked = list(texts)
+    program = NODE
+    if language == "typescript":
+        program = NODE.replace("(text) => {", "(typed) => { const text = compiled(typed);", 1) + (
+            f"function compiled(text) {{ const ts = require({json.dumps(str(TYPESCRIPT))});"
+            " return ts.transpileModule(text, { compilerOptions: { target: 'ES2022' } }).outputText; }"
+        )
+    if language == "gamescript":
+        asked = ["const show_debug_message = console.log;\n" + mask(t.encode()).decode() for t in texts]
+    done = subprocess.run(
+        ["node", "-e", program], input=json.dumps(asked), capture_output=True, text=True, timeout=300, check=True
+    )
+    return list(json.loads(done.stdout))
 
 
 def _lisp(language: str, text: str, folder: Path) -> str:
@@ -52,11 +74,35 @@ def _lisp(language: str, text: str, folder: Path) -> str:
     return f"{done.stdout}\n{said}"
 
 
+def _as_sketch(text: str) -> str:
+    """A sketch as a program: with the board that writes down what it does, and with its functions known above."""
+    heads = re.findall(r"^((?!else|return)[\w ]+[ *&]\w+\([^;{})]*\))\s*\{", text, re.MULTILINE)
+    known = [re.sub(r"\s*=\s*\w+", "", head) + ";" for head in heads if "=" not in head]
+    included = [line for line in text.split("\n") if line.startswith("#include")]
+    rest = [line for line in text.split("\n") if not line.startswith("#include")]
+    return "\n".join(['#include "board.h"', *included, *known, *rest])
+
+
+def _csharp(text: str, folder: Path) -> str:
+    source, program = folder / "Program.cs", folder / "program.exe"
+    source.write_text(text)
+    built = subprocess.run(["mcs", "-warn:0", f"-out:{program}", source], capture_output=True, text=True, check=False)
+    if built.returncode:
+        return f"DOES NOT COMPILE {built.stdout}{built.stderr}"
+    done = subprocess.run(["mono", program], capture_output=True, text=True, timeout=SECONDS, check=False, input="")
+    return f"{done.stdout}\n{done.returncode}"
+
+
 def _compiled(language: str, text: str, folder: Path) -> str:
     suffix, compiler = {"c": (".c", "gcc"), "cpp": (".cpp", "g++"), "arduino": (".cpp", "g++")}[language]
     source, program = folder / f"program{suffix}", folder / "program"
-    source.write_text(text)
-    built = subprocess.run([compiler, "-w", "-O0", "-o", program, source], capture_output=True, text=True, check=False)
+    source.write_text(_as_sketch(text) if language == "arduino" else text)
+    built = subprocess.run(
+        [compiler, "-w", "-O0", "-I", HERE / "board", "-o", program, source],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     if built.returncode:
         return f"DOES NOT COMPILE {built.stderr}"
     done = subprocess.run([program], capture_output=True, text=True, timeout=SECONDS, check=False, input="")

@@ -3,7 +3,7 @@
 from random import Random
 
 import pytest
-from builders import read
+from builders import DEMO, read
 from faults import with_faults
 from runners import can_run, outputs
 from wild_braces import wild_braces
@@ -14,7 +14,9 @@ from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import prove
 from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
 
-PROGRAMS = {"javascript": 120, "c": 60, "cpp": 60, "java": 60}
+PROGRAMS = {"javascript": 120, "c": 50, "cpp": 50, "java": 60, "typescript": 60, "gamescript": 60, "arduino": 50}
+PROGRAMS["csharp"] = 40
+PANELS = DEMO.parent / "pump-panel"
 
 
 @pytest.mark.parametrize("language", [x for x in PROGRAMS if can_run(x)])
@@ -61,3 +63,14 @@ def test_a_seeded_fault_is_refused_or_changes_nothing(language, tmp_path):
     for (kind, text, faulty), was, now in zip(accepted, found[::2], found[1::2], strict=True):
         assert was.startswith("DOES NOT COMPILE") or was == now, f"{kind}\n{text}\n----- became\n{faulty}"
     assert len(accepted) <= seeded // 15
+
+
+@pytest.mark.parametrize("path", sorted(PANELS.rglob("*.ino")) if can_run("arduino") else [], ids=lambda p: p.stem)
+def test_the_sketches_of_the_demo_do_the_same_to_the_board(path, tmp_path):
+    text = path.read_text()
+    file = read(text, "arduino")
+    worked = work_through(Program([file]), Limits(), frozenset(), Deadline(60)).program.files[0].source.text
+    after = [p.after.source.text for p in proved_suggestions(file, Limits())]
+    found = outputs("arduino", [text, *after, worked], tmp_path)
+    assert found == [found[0]] * len(found)
+    assert "readLevl" in text or not found[0].startswith("DOES NOT COMPILE"), found[0]

@@ -17,7 +17,7 @@ CONTEXTS = ["plain", "plain", "if", "for", "while", "switch", "two", "block"]
 
 
 class WildBraces:
-    """One random program in `language`: javascript, c, cpp or java."""
+    """One random program in `language`: javascript, typescript, gamescript, c, cpp, arduino, java or csharp."""
 
     def __init__(self, seed: int, language: str) -> None:
         self.random = Random(seed)
@@ -40,45 +40,72 @@ class WildBraces:
 
     def say(self, word: str, *values: str) -> str:
         """A statement that prints."""
-        if self.language == "javascript":
+        if self.language in {"javascript", "typescript"}:
             return f"console.log({', '.join([repr(word), *values])});"
-        if self.language == "java":
-            return f'System.out.println("{word} " + {chr(32).join(f"+ {v} + 32 +" for v in values)[2:-2]});'.replace(
-                "+ 32 +", '+ " " +'
-            )
+        if self.language == "gamescript":
+            return f"show_debug_message({', '.join([repr(word), *values])});"
+        if self.language in {"java", "csharp"}:
+            printer = "System.out.println" if self.language == "java" else "Console.WriteLine"
+            return f'{printer}("{word}"{"".join(f""" + " " + ({v})""" for v in values)});'
+        if self.language == "arduino":
+            return f'report("{word}", {", ".join(values)});'
         return f'printf("{word}{" %d" * len(values)}\\n", {", ".join(values)});'
 
     @property
     def whole(self) -> str:
         """The word that declares a whole number."""
-        return "let" if self.language == "javascript" else "int"
+        return {"javascript": "let", "typescript": "let", "gamescript": "var"}.get(self.language, "int")
+
+    @property
+    def scripted(self) -> bool:
+        """True for JavaScript and what is like it."""
+        return self.language in {"javascript", "typescript", "gamescript"}
 
     def _program(self, functions: list[str]) -> str:
         shared = [f"{n} = {self.random.randint(0, 9)}" for n in SHARED]
         marks = [3, 1, 2, 7, 5]
-        if self.language == "javascript":
+        if self.scripted:
+            log = "show_debug_message" if self.language == "gamescript" else "console.log"
+            kind = ": number" if self.language == "typescript" else ""
             helpers = [
-                *(f"let {s};" for s in shared),
-                f"const marks = {marks};",
-                'function noisy(value) {\n  console.log("noisy", value);\n  return value;\n}',
-                'function bump() {\n  turn = turn + 1;\n  console.log("turn", turn);\n}',
-                "function shift(value, by) {\n  marks[1] = by;\n  return value * 2 - by;\n}",
+                *(f"{self.whole} {s};" for s in shared),
+                f"{'var' if self.language == 'gamescript' else 'const'} marks = {marks};",
+                f'function noisy(value{kind}) {{\n  {log}("noisy", value);\n  return value;\n}}',
+                f'function bump() {{\n  turn = turn + 1;\n  {log}("turn", turn);\n}}',
+                f"function shift(value{kind}, by{kind}) {{\n  marks[1] = by;\n  return value * 2 - by;\n}}",
             ]
-            ends = [f"console.log(work{k}());" for k in range(len(functions))]
-            return "\n".join([*helpers, *functions, *ends, "console.log(tide, turn, marks.join());"]) + "\n"
+            ends = [f"{log}(work{k}());" for k in range(len(functions))]
+            return "\n".join([*helpers, *functions, *ends, f"{log}(tide, turn, marks[0], marks[1]);"]) + "\n"
         listed = "{" + ", ".join(map(str, marks)) + "}"
-        if self.language == "java":
+        if self.language in {"java", "csharp"}:
+            java = self.language == "java"
+            printer = "System.out.println" if java else "Console.WriteLine"
             helpers = [
                 *(f"    static int {s};" for s in shared),
                 f"    static int[] marks = {listed};",
-                '    static int noisy(int value) {\n        System.out.println("noisy " + value);\n        return value;\n    }',
-                '    static void bump() {\n        turn = turn + 1;\n        System.out.println("turn " + turn);\n    }',
+                f'    static int noisy(int value) {{\n        {printer}("noisy " + value);\n        return value;\n    }}',
+                f'    static void bump() {{\n        turn = turn + 1;\n        {printer}("turn " + turn);\n    }}',
                 "    static int shift(int value, int by) {\n        marks[1] = by;\n        return value * 2 - by;\n    }",
             ]
-            calls = [f"        System.out.println(work{k}());" for k in range(len(functions))]
-            end = '        System.out.println(tide + " " + turn + " " + marks[0] + marks[1]);'
-            body = [*helpers, *functions, "    public static void main(String[] args) {", *calls, end, "    }"]
-            return "public class Main {\n" + "\n".join(body) + "\n}\n"
+            calls = [f"        {printer}(work{k}());" for k in range(len(functions))]
+            end = f'        {printer}(tide + " " + turn + " " + marks[0] + marks[1]);'
+            main = "public static void main(String[] args)" if java else "static void Main()"
+            body = [*helpers, *functions, f"    {main} {{", *calls, end, "    }"]
+            head = "public class Main {\n" if java else "using System;\n\nclass Program {\n"
+            return head + "\n".join(body) + "\n}\n"
+        if self.language == "arduino":
+            helpers = [
+                *(f"int {s};" for s in shared),
+                f"int marks[] = {listed};",
+                "void report(const char *label, int a, int b = 0, int c = 0, int d = 0) {\n    Serial.print(label);\n    Serial.print(a);\n"
+                "    Serial.print(b);\n    Serial.print(c);\n    Serial.println(d);\n}",
+                'int noisy(int value) {\n    report("noisy", value);\n    return value;\n}',
+                'void bump() {\n    turn = turn + 1;\n    report("turn", turn);\n}',
+                "int shift(int value, int by) {\n    marks[1] = by;\n    return value * 2 - by;\n}",
+            ]
+            calls = [f"    Serial.println(work{k}());" for k in range(len(functions))]
+            end = "void setup() {\n    Serial.begin(9600);\n}"
+            return "\n".join([*helpers, *functions, end, "void loop() {", *calls, "    bump();", "}"]) + "\n"
         helpers = [
             "#include <stdio.h>",
             "#include <stdlib.h>",
@@ -96,11 +123,12 @@ class WildBraces:
 
     def _function(self, name: str, lines: list[str]) -> str:
         r = self.random
-        given = [f"{self.whole} {n} = {r.randint(0, 9)};" for n in OWN]
+        kind = ": number" if self.language == "typescript" else ""
+        given = [f"{self.whole} {n}{kind} = {r.randint(0, 9)};" for n in OWN]
         inner = [x for line in [*given, *lines, f"return {r.choice(OWN)};"] for x in line.split("\n")]
-        if self.language == "javascript":
-            return f"function {name}() {{\n" + "\n".join(f"  {x}" for x in inner) + "\n}"
-        if self.language == "java":
+        if self.scripted:
+            return f"function {name}(){kind} {{\n" + "\n".join(f"  {x}" for x in inner) + "\n}"
+        if self.language in {"java", "csharp"}:
             return f"    static int {name}() {{\n" + "\n".join(f"        {x}" for x in inner) + "\n    }"
         return f"int {name}(void) {{\n" + "\n".join(f"    {x}" for x in inner) + "\n}"
 
@@ -136,9 +164,11 @@ class WildBraces:
             f"switch ({a}) {{\n    case {n}:\n        {b} = {n};\n        break;\n    case 99:\n        {b} = 1;\n    default:\n        {c} = {m};\n}}",
             f"{{\n    {whole} {own} = {n};\n    {a} = {own} + {b};\n}}",
         ]
+        if self.language == "arduino":
+            found += [f"digitalWrite({n}, HIGH);", f"analogWrite({n}, {a});", f"{a} = analogRead({m}) % 50;"]
         if self.language == "cpp":
             found += [f"grow({a});", f"int &{own} = {a};\n{own} = {own} + {n};"]
-        if self.language == "javascript":
+        if self.language in {"javascript", "typescript"}:
             found += [
                 f"{a} = [1, 2, 3].map((x) => x + {b}).length + {n};",
                 f"console.log(`{w} ${{{a}}} {n}`);",
@@ -146,7 +176,11 @@ class WildBraces:
             ]
         if self.language == "java":
             found += [f"try {{\n    {a} = {n} / ({b} - {m});\n}} catch (ArithmeticException e) {{\n    {a} = {n};\n}}"]
-        return r.choice(found)
+        chosen = r.choice(found)
+        if self.language == "csharp":
+            ends = chosen.replace("= 1;\n    default", "= 1;\n        break;\n    default")
+            chosen = re.sub(r"(default:\n.*\n)\}", r"\1        break;\n}", ends)
+        return chosen
 
     def _changed(self, block: list[str], copy: int) -> list[str]:
         r = self.random
@@ -189,7 +223,7 @@ class WildBraces:
                 lines = [x for line in copy for x in line.split("\n")]
                 own = [f"    {x}" for x in lines]
                 declares = any(re.match(r"(int|let|var) ", x) for x in lines)
-                stop = ["    break;"] if r.random() < 0.8 else []
+                stop = ["    break;"] if r.random() < 0.8 or self.language == "csharp" else []
                 opened = [f"case {k}: {{"] if declares else [f"case {k}:"]
                 closed = ["}"] if declares else []
                 cases += [*opened, *own, *([] if declares else stop), *([*stop] if declares else []), *closed]

@@ -134,6 +134,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     types: TypeNames = TypeNames()
     value_types: bool = False
     """A plain literal takes on the type that its place wants, and nothing else changes type by itself."""
+    annotates: bool = False
+    """Types may be told, and mean nothing when the program runs."""
     types_behind: bool = False
     """Types stand behind the names that have them; a result's has the field `result`."""
     untyped: str = ""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..program.program import ProgramFile
-from .braces.writer import CSharpWriter, CWriter, GameScriptWriter, JavaScriptWriter, JavaWriter
+from .braces.writer import CSharpWriter, CWriter, GameScriptWriter, JavaScriptWriter, JavaWriter, TypeScriptWriter
 from .python.writer import PythonWriter
 from .racket.writer import RacketWriter, SchemeWriter
 from .swift.writer import SwiftWriter
@@ -13,7 +13,7 @@ from .writing import Writer
 WRITERS: dict[str, type[Writer]] = {
     "python": PythonWriter,
     "javascript": JavaScriptWriter,
-    "typescript": JavaScriptWriter,
+    "typescript": TypeScriptWriter,
     "java": JavaWriter,
     "c": CWriter,
     "cpp": CWriter,

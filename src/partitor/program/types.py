@@ -88,7 +88,7 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
         return None
     told = tree.child(tree.parent[node], "type") if tree.kind[tree.parent[node]] in BEHIND else None
     silent = file.language.untyped if file.language.types_behind else ""
-    base = tree.text[told] if told is not None else silent or _base(tree, parent)
+    base = tree.text[told].lstrip(": ") if told is not None else silent or _base(tree, parent)
     if base in UNTOLD:
         return type_of_expression(file, value) if value is not None else None
     base, brackets = _without_brackets(base)
@@ -166,9 +166,9 @@ def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
     """What a function gives back; None where that is not in sight."""
     tree = file.tree
     if file.language.types_behind:
-        told = tree.child(procedure.node, "result")
+        told = tree.child(procedure.node, "result") or tree.child(procedure.node, "return_type")
         silent = file.language.untyped if "Function" in file.words_before_name(procedure.node) else "void"
-        return _plain(tree.text[told]) if told is not None else Type(silent)
+        return _plain(tree.text[told].lstrip(": ")) if told is not None else Type(silent)
     words: list[str] = []
     pointers = 0
     for child in tree.children(procedure.node):

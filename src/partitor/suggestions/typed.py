@@ -14,13 +14,15 @@ def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
     """The one type of all values of a column; None in languages without types. Raises CannotWrite where the
     values are of different types, or of one that is not in sight."""
     file = copies[0].file
-    if not file.language.typed:
+    if not file.language.typed and not file.language.annotates:
         return None
     spot = column.spots[0]
     if spot.group >= 0:
         return Type(file.language.types.whole)
     found = {type_of_expression(copy.file, node) for copy, node in zip(copies, spot.nodes, strict=True)}
     kind = found.pop() if len(found) == 1 else None
+    if file.language.annotates:
+        return kind
     if kind is None:
         raise CannotWrite(f"the type of {column.values[0]} is not in sight, or not the others'")
     return handed_on(kind, file)
@@ -28,6 +30,8 @@ def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
 
 def variable_type(file: ProgramFile, name: str, scope: int) -> Type | None:
     """The type of a variable that is handed to a function."""
+    if file.language.annotates:
+        return type_of_name(file, name, scope)
     if not file.language.typed:
         return None
     kind = type_of_name(file, name, scope)
@@ -38,6 +42,8 @@ def variable_type(file: ProgramFile, name: str, scope: int) -> Type | None:
 
 def handed_on(kind: Type, file: ProgramFile) -> Type:
     """The type of a parameter that takes a value of `kind`."""
+    if file.language.annotates:
+        return kind
     types = file.language.types
     if file.language.value_types and (kind.dimensions or kind.base not in {*types.ranks, types.text, types.truth}):
         raise CannotWrite("something would have to be handed on that the function could not change")

@@ -336,6 +336,14 @@ class JavaScriptWriter(BraceWriter):
         return "function_variable" in top and "function_definition" not in top
 
 
+class TypeScriptWriter(JavaScriptWriter):
+    """TypeScript: parameters tell their types, as far as these are in sight."""
+
+    def typed(self, variable: Variable) -> str:
+        kind = variable.type
+        return f"{variable.name}: {kind.base + '[]' * len(kind.dimensions) if kind else 'any'}"
+
+
 class GameScriptWriter(JavaScriptWriter):
     """Game scripts: `var` only, and lists that are run through by their places."""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ..braces.base import BRACES, TARGETS
-from ..table import Binding, Language, Reading
+from ..table import Binding, Language, Reading, TypeNames
 
 KINDS = {
     "statement_block": "block",
@@ -147,5 +147,8 @@ TYPESCRIPT = Language(
     title="TypeScript",
     grammar="typescript",
     extensions=(".ts", ".mts", ".tsx"),
-    **{**TABLE, "typed": False},
+    types=TypeNames("number", "number", "string", "boolean", 2**53 - 1, ("number",)),
+    annotates=True,
+    types_behind=True,
+    **TABLE,
 )

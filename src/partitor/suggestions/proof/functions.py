@@ -574,7 +574,7 @@ def plain_parameters(file: ProgramFile, function: int) -> list[int]:
     if parameters is None or body is None:
         raise Refused("a function has an unusual form")
     plain = tree.items(parameters)
-    if language.typed:
+    if language.typed or language.annotates:
         plain = [p for c in plain for p in _typed_parameter(file, c)]
     marks = {"async"} if language.typed else {"async", "*"}
     if any(tree.kind[c] != "identifier" for c in plain) or marks & set(tree.text[function:body]):
@@ -589,7 +589,7 @@ def _typed_parameter(file: ProgramFile, parameter: int) -> list[int]:
     if not found and tree.source_of(parameter).strip() == "void":
         return []
     plain = tree.kind[parameter] == "typed_parameter" and tree.child(parameter, "value") is None
-    if not plain or len(found) != 1 or {"...", "Optional", "ParamArray"} & set(tree.leaf_texts(parameter)):
+    if not plain or len(found) != 1 or {"?", "...", "Optional", "ParamArray"} & set(tree.leaf_texts(parameter)):
         raise Refused("the new function has unusual parameters")
     return found
 

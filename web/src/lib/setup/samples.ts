@@ -28,6 +28,18 @@ const csharp = inFunction(
     `        Console.WriteLine("Gate ${gate}");\n        Console.WriteLine("  opens at " + ${cm});\n`,
   '    }\n}\n'
 );
+const swift = inFunction(
+  '',
+  (gate, cm) => `print("Gate ${gate}")\nprint("  opens at", ${cm})\n`,
+  ''
+);
+const macro = inFunction(
+  'Sub OpenGates()\n',
+  (gate, cm) => `    Debug.Print "Gate ${gate}"\n    Debug.Print "  opens at "; ${cm}\n`,
+  'End Sub\n'
+);
+const lists = (head: string, say: string) =>
+  inFunction(head, (gate, cm) => `(${say} "Gate ${gate}")\n(${say} ${cm})\n`, '');
 const samples: Record<string, string> = {
   javascript: javascript('console.log', ';'),
   typescript: javascript('console.log', ';'),
@@ -35,7 +47,11 @@ const samples: Record<string, string> = {
   c,
   cpp: c,
   arduino: sketch,
-  csharp
+  csharp,
+  swift,
+  visualbasic: macro,
+  racket: lists('#lang racket\n\n', 'displayln'),
+  scheme: lists('', 'display')
 };
 
 /** The sample for a language; Python's where there is none of its own. */
