@@ -161,6 +161,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """What joins the words of a name; "": as the student does."""
     closers_trail: bool = False
     """The brackets of what stands around close behind its last line."""
+    variables_as_lists: bool = False
+    """Numbered variables can become the places of one list."""
     functions_are_values: bool = False
     """A function can be given to another by its plain name."""
     started_by_hand: bool = False

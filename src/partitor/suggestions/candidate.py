@@ -22,3 +22,7 @@ class Candidate(msgspec.Struct, frozen=True, kw_only=True, eq=False):
     slots: tuple[SlotColumn, ...]
     table: Table | None = None
     name: str = ""
+    is_listing: bool = False
+    """It keeps numbered variables in a list."""
+    via: Candidate | None = None
+    """A candidate that comes first: `file` is what it gives."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from difflib import SequenceMatcher
 
 import msgspec
 
@@ -19,7 +20,7 @@ class Edit(msgspec.Struct, frozen=True):
     lines: tuple[str, ...]
 
 
-__all__ = ["CannotWrite", "Edit", "apply_edits", "closers_behind", "require_whole_lines", "rewritten"]
+__all__ = ["CannotWrite", "Edit", "apply_edits", "closers_behind", "edits_between", "require_whole_lines", "rewritten"]
 
 
 def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
@@ -32,6 +33,13 @@ def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
         lines[edit.start - 1 : edit.end] = edit.lines
         upper = edit.start
     return "\n".join(lines)
+
+
+def edits_between(file: ProgramFile, text: str) -> tuple[Edit, ...]:
+    """The edits that make a file's text another one, by whole lines."""
+    lines = text.split("\n")
+    blocks = SequenceMatcher(None, file.lines, lines, autojunk=False).get_opcodes()
+    return tuple(Edit(a + 1, b, tuple(lines[c:d])) for tag, a, b, c, d in blocks if tag != "equal")
 
 
 def rewritten(file: ProgramFile, text: str) -> ProgramFile:

@@ -16,6 +16,7 @@ from ..repeats.slots import Column, Copy, Table
 from .accumulators import Accumulator, accumulator_of
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
+from .families import listed_run, over_lists
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
@@ -37,6 +38,10 @@ class Plan(msgspec.Struct, frozen=True, eq=False):
 def loop_candidate(run: Run) -> Candidate:
     """The loop for a run. Raises CannotWrite where it cannot be put into code."""
     table = run.table
+    targets = [c for c in table.columns if c.is_target]
+    if targets and all(c.is_family for c in targets):
+        listing, again = listed_run(run)
+        return over_lists(loop_candidate(again), listing)
     file = table.copies[0].file
     accumulator = None if file.language.declares else accumulator_of(run)
     copies = table.copies
@@ -83,9 +88,6 @@ def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:
     irregular = [c for c in table.columns if c.step() is None]
     even = [c for c in table.columns if c.step() is not None]
     if any(c.is_target for c in table.columns):
-        family = next((c for c in table.columns if c.is_target and c.is_family), None)
-        if family is not None:
-            raise CannotWrite(f"{family.values[0]} to {family.values[-1]} would have to be one list first")
         raise CannotWrite("the copies give their results to different variables")
     leading = {} if writer.file.language.declares else _leading_assignments(table)
     if irregular and writer.lists_by_index:
@@ -115,11 +117,7 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
         variable, first, step = namer.counter(), 0, 1
     else:
         assert driver.numbers is not None
-        variable = leading.get(driver) or (
-            namer.counting(driver, table.copies)
-            if table.copies[0].file.language.declares
-            else namer.column(driver, table.copies)
-        )
+        variable = leading.get(driver) or namer.counting(driver, table.copies)
         first, step = driver.numbers[0], driver.step() or 1
     filled = {c: _in_terms_of(table, c, variable, first, step) for c in even}
     absorbed = frozenset({_statement_of(table, driver)}) if driver in leading and driver else frozenset()

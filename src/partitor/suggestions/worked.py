@@ -19,7 +19,7 @@ from ..repeats.find import Limits, RepeatedBlock, Repeats, find_repeats
 from ..repeats.judge import inner_statements
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
-from .edits import CannotWrite, apply_edits, rewritten
+from .edits import CannotWrite, apply_edits, edits_between, rewritten
 from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
 from .merges import merge_candidate
@@ -63,7 +63,17 @@ def attempt(make: Callable[[], Candidate]) -> Proved | str:
         return str(problem)
     after = rewritten(candidate.file, text)
     verdict = prove(candidate.file, after, candidate.claim)
-    return Proved(candidate, after) if verdict.proved else verdict.reason
+    earlier = candidate.via
+    link = candidate
+    while verdict.proved and earlier is not None:
+        verdict = prove(earlier.file, link.file, earlier.claim)
+        link, earlier = earlier, earlier.via
+    if not verdict.proved:
+        return verdict.reason
+    if candidate.via is not None:
+        edits = edits_between(link.file, text)
+        candidate = msgspec.structs.replace(candidate, file=link.file, edits=edits, via=None, is_listing=True)
+    return Proved(candidate, after)
 
 
 def proved_suggestions(file: ProgramFile, limits: Limits) -> list[Proved]:
@@ -159,14 +169,15 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
             if isinstance(result, Proved) and result.saved_lines >= _least_saving(result.candidate):
                 proved.append(result)
         if proved:
-            return max(proved, key=lambda p: p.saved_lines)
+            return max(proved, key=lambda p: (p.candidate.is_listing, p.saved_lines))
     return None
 
 
 def _least_saving(candidate: Candidate) -> int:
-    """A loop with braces costs a line more than one without, and is worth it all the same."""
+    """A loop with braces costs a line more than one without, and is worth it all the same; a list in place of
+    numbered variables makes other runs over them simpler."""
     braces = candidate.kind == "loop" and candidate.file.language.declares
-    return LEAST_SAVING - 1 if braces else LEAST_SAVING
+    return LEAST_SAVING - 1 if braces or candidate.is_listing else LEAST_SAVING
 
 
 def _next_step(program: Program, limits: Limits, deadline: Deadline, refused: set[str]) -> Proved | None:

@@ -20,6 +20,7 @@ BLOCKS = msgspec.structs.replace(
     framework_calls=frozenset({"main"}),
     started_prefix="when_",
     functions_are_values=False,
+    variables_as_lists=False,
     open_library=True,
     repair=None,
 )

@@ -143,6 +143,7 @@ PYTHON = Language(
     ),
     output_calls=frozenset({"print"}),
     functions_are_values=True,
+    variables_as_lists=True,
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},
     repair=close_brackets,
 )

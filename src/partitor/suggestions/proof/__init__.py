@@ -8,14 +8,26 @@ from __future__ import annotations
 
 from ...program.program import ProgramFile
 from .functions import prove_call, prove_function
+from .listing import prove_listing
 from .loops import prove_loop
 from .merges import prove_merge
 from .renames import prove_rename
-from .verdict import CalledFunction, Claim, MergedFunctions, NewFunction, NewLoop, Refused, RenamedFunction, Verdict
+from .verdict import (
+    CalledFunction,
+    Claim,
+    ListedVariables,
+    MergedFunctions,
+    NewFunction,
+    NewLoop,
+    Refused,
+    RenamedFunction,
+    Verdict,
+)
 
 __all__ = [
     "CalledFunction",
     "Claim",
+    "ListedVariables",
     "MergedFunctions",
     "NewFunction",
     "NewLoop",
@@ -36,6 +48,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             prove_function(before, after, claim)
         elif isinstance(claim, CalledFunction):
             prove_call(before, after, claim)
+        elif isinstance(claim, ListedVariables):
+            prove_listing(before, after, claim)
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
         else:

@@ -48,7 +48,15 @@ class RenamedFunction(msgspec.Struct, frozen=True):
     old: str
 
 
-Claim = NewLoop | NewFunction | CalledFunction | MergedFunctions | RenamedFunction
+class ListedVariables(msgspec.Struct, frozen=True):
+    """The list `name` holds what the variables held, in their order."""
+
+    path: str
+    name: str
+    variables: tuple[str, ...]
+
+
+Claim = NewLoop | NewFunction | CalledFunction | MergedFunctions | RenamedFunction | ListedVariables
 
 
 class Verdict(msgspec.Struct, frozen=True):

@@ -1,0 +1,139 @@
+"""Numbered variables that copies give values to: first kept in one list, then a loop over its places.
+
+`gate1 = float(input("Gate 1: "))`, `gate2 = …` becomes `gates = [0] * 8` and `gates[0] = …`, `gates[1] = …`,
+which is a run like any other. The two links are proved one after the other.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+import msgspec
+
+from ..errors import CannotWrite
+from ..languages.writers import writer_for
+from ..languages.writing import WIDTH, leading_space
+from ..program.names import Role
+from ..program.program import Program, ProgramFile
+from ..repeats.find import Limits, Run, find_repeats
+from .candidate import Candidate
+from .edits import apply_edits, edits_between, rewritten
+from .naming import Namer
+from .proof import ListedVariables
+
+NUMBERS = frozenset({"int", "float", "round", "len", "sum", "abs", "min", "max"})
+STEM = re.compile(r"(.*?)_?\d+\Z")
+USED = frozenset({Role.READ, Role.WRITE, Role.UPDATE})
+
+
+def listed_run(run: Run) -> tuple[Candidate, Run]:
+    """The candidate that keeps a run's numbered variables in lists, and the run as it stands afterwards. Raises
+    CannotWrite where there is none."""
+    table = run.table
+    file = table.copies[0].file
+    families = [c.values for c in table.columns if c.is_target]
+    if not file.language.variables_as_lists:
+        raise CannotWrite(f"{families[0][0]} to {families[0][-1]} would have to be one list first")
+    candidate: Candidate | None = None
+    for variables in families:
+        candidate = _listing(file, variables, candidate)
+        file = rewritten(file, apply_edits(candidate.file, candidate.edits))
+    assert candidate is not None
+    found = find_repeats(Program([file]), Limits(run_copies=len(table.copies)), frozenset())
+    name = candidate.name
+    for again in found.runs:
+        first = again.table.copies[0]
+        same = len(again.table.copies) == len(table.copies) and len(first.statements) == len(table.copies[0].statements)
+        mentions = any(file.tree.text[i] == name for i in file.names.within(*first.span))
+        if same and mentions and not any(c.is_target for c in again.table.columns):
+            return candidate, again
+    raise CannotWrite(f"{families[0][0]} to {families[0][-1]} are used in ways that do not make one loop")
+
+
+def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None) -> Candidate:
+    """The variables as elements of one list, everywhere."""
+    names, tree = file.names, file.tree
+    uses = [i for i in names.nodes if tree.text[i] in variables and names.role[i] in USED]
+    scopes = {names.scope[i] for i in uses}
+    if len(scopes) != 1:
+        raise CannotWrite(f"{variables[0]} to {variables[-1]} are used by several functions")
+    stem = STEM.fullmatch(variables[0])
+    name = Namer(file, writer_for(file).style).plural(stem[1] if stem and stem[1] else "value")
+    statements = _body_of(file, scopes.pop())
+    first = next((s for s in statements if s <= uses[0] < tree.end[s]), None)
+    if first is None:
+        raise CannotWrite(f"{variables[0]} is used in an unusual place")
+    indent = leading_space(file, first)
+    row = _first_values(file, statements, first, variables)
+    text = tree.source
+    changes = [(i, f"{name}[{variables.index(tree.text[i])}]") for i in uses]
+    if row:
+        last = row[-1]
+        changes = [(i, new) for i, new in changes if not first <= i < tree.end[last]]
+        given = ", ".join(tree.source_of(tree.child(s, "right") or s) for s in row)
+        head = f"{name} = [{given}]"
+        if len(indent + head) > WIDTH:
+            raise CannotWrite("the list is too long for one line")
+    else:
+        head = f"{name} = [{_placeholder(file, uses)}] * {len(variables)}\n{indent}"
+    for i, new in sorted(changes, reverse=True):
+        text = text[: tree.start_byte[i]] + new.encode() + text[tree.end_byte[i] :]
+    start, stop = tree.start_byte[first], tree.end_byte[row[-1]] if row else tree.start_byte[first]
+    text = text[:start] + head.encode() + text[stop:]
+    return Candidate(
+        kind="loop",
+        title=f"{variables[0]} to {variables[-1]} kept in one list, {name}",
+        file=file,
+        edits=edits_between(file, text.decode()),
+        claim=ListedVariables(file.path, name, tuple(variables)),
+        slots=(),
+        name=name,
+        via=via,
+    )
+
+
+def _body_of(file: ProgramFile, scope: int) -> tuple[int, ...]:
+    body = file.tree.child(scope, file.language.body_field) if scope else 0
+    block = file.block_at.get(body) if body is not None else None
+    if block is None or file.tree.kind[scope] in file.language.classes:
+        raise CannotWrite("the variables stand in an unusual place")
+    return block.statements
+
+
+def _first_values(file: ProgramFile, statements: Sequence[int], first: int, variables: Sequence[str]) -> list[int]:
+    """The assignments of literals in a row with which the variables begin; [] where they begin otherwise."""
+    tree = file.tree
+    at = statements.index(first)
+    row = list(statements[at : at + len(variables)])
+    for statement, name in zip(row, variables, strict=False):
+        left, right = tree.child(statement, "left"), tree.child(statement, "right")
+        if tree.kind[statement] != "assignment" or left is None or right is None or tree.text[left] != name:
+            return []
+        literal = tree.kind[right] in file.language.numbers | file.language.constants | file.language.strings
+        if not (literal and tree.text[right]) or tree.start_line(statement) in file.shared_lines:
+            return []
+    lines = range(tree.start_line(row[0]), tree.end_line(row[-1]) + 1)
+    noted = any(c.line in lines for c in file.tree.comments)
+    return row if len(row) == len(variables) and len(lines) == len(row) and not noted else []
+
+
+def _placeholder(file: ProgramFile, uses: Sequence[int]) -> str:
+    """What stands in the list's places until they are filled: 0 where numbers come, else nothing."""
+    tree = file.tree
+    for i in uses:
+        right = tree.child(tree.parent[i], "right")
+        if file.names.role[i] is not Role.WRITE or right is None:
+            continue
+        kind = tree.kind[right]
+        number = kind in file.language.numbers or kind == "binary_operator"
+        if not number and not (kind == file.language.call and file.called_name(right) in NUMBERS):
+            return "None"
+    return "0"
+
+
+def over_lists(loop: Candidate, listing: Candidate) -> Candidate:
+    """The loop of a run whose variables are kept in lists, as one suggestion."""
+    return msgspec.structs.replace(
+        loop, via=listing, title=f"{listing.title}, and {loop.title[0].lower()}{loop.title[1:]}"
+    )
