@@ -21,6 +21,7 @@ from .suggestions.candidate import Candidate
 from .suggestions.functions import function_candidate
 from .suggestions.loops import loop_candidate
 from .suggestions.merges import merge_candidate
+from .suggestions.near_merges import near_merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
 from .suggestions.steps import steps_of
@@ -129,7 +130,10 @@ class Remarks:
     def _add_near_twins(self, near: NearTwins, part: RepeatedBlock | None) -> None:
         """Functions with a line more or less; what they share quite alike can be a function at least."""
         first = near.procedures[0][0]
-        suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "") if part else None
+        merged = attempt(lambda: near_merge_candidate(near))
+        suggestion = _as_suggestion(merged) if isinstance(merged, Proved) else None
+        if suggestion is None and part:
+            suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
         if suggestion is None or suggestion.status != "proved":
             suggestion = _towards_one(first, [p for _, p in near.procedures])
         names = _listed([p.name for _, p in near.procedures])

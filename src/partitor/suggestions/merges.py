@@ -28,7 +28,7 @@ def merge_candidate(twins: Twins) -> Candidate:
     procedures = [p for _, p in twins.procedures]
     if any(f is not file for f, _ in twins.procedures):
         raise CannotWrite("the functions stand in different files")
-    if not all(_is_plain(file, p) for p in procedures):
+    if not all(is_plain(file, p) for p in procedures):
         raise CannotWrite("the functions are methods, decorated or stand inside another function")
     own = tuple(p.name for p in procedures)
     columns = [c for c in twins.table.columns if not c.is_target and not (c.is_called and c.values == own)]
@@ -37,7 +37,7 @@ def merge_candidate(twins: Twins) -> Candidate:
         raise CannotWrite(f"{min(called_elsewhere)} is used in another file")
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    values, filled = _values(twins, columns, namer)
+    values, filled = values_of(twins, columns, namer)
     first = procedures[0]
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
@@ -53,8 +53,8 @@ def merge_candidate(twins: Twins) -> Candidate:
         body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent, inserted=calls)
         definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
-    edits += [_removal(file, p) for p in procedures[1:]]
-    edits += _calls(
+    edits += [removal(file, p) for p in procedures[1:]]
+    edits += rewritten_calls(
         file,
         procedures,
         name,
@@ -73,7 +73,7 @@ def merge_candidate(twins: Twins) -> Candidate:
     )
 
 
-def _is_plain(file: ProgramFile, procedure: Procedure) -> bool:
+def is_plain(file: ProgramFile, procedure: Procedure) -> bool:
     """A function that its own callers alone know: not decorated, nested, overriding, or called by a framework."""
     language, tree = file.language, file.tree
     if not language.declares:
@@ -144,7 +144,7 @@ def _own_calls(
     return renamed, inserted
 
 
-def _values(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[dict[str, Column], dict[Column, str]]:
+def values_of(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[dict[str, Column], dict[Column, str]]:
     """New parameter → its column, and what to write in place of each column."""
     copies = twins.table.copies
     values: dict[str, Column] = {}
@@ -167,7 +167,7 @@ def _local_in_all(twins: Twins, column: Column) -> bool:
     )
 
 
-def _removal(file: ProgramFile, procedure: Procedure) -> Edit:
+def removal(file: ProgramFile, procedure: Procedure) -> Edit:
     """Take the function out with the blank lines (and the comment) above it."""
     start = procedure.start_line
     alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
@@ -178,7 +178,7 @@ def _removal(file: ProgramFile, procedure: Procedure) -> Edit:
     return Edit(start, procedure.end_line, ())
 
 
-def _calls(
+def rewritten_calls(
     file: ProgramFile, procedures: Sequence[Procedure], name: str, writer: Writer, values: dict[str, list[str]]
 ) -> list[Edit]:
     """Rewrite every line that calls one of the functions."""

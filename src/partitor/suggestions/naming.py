@@ -132,6 +132,13 @@ class Namer:
         many = last[:-1] + "ies" if last.endswith("y") and last[-2:-1] not in "aeiou" else last + "s"
         return self.fresh([*words[:-1], many], [in_convention([*words, "list"], self.style)])
 
+    def flag(self, only: Copy, shared: Copy) -> str:
+        """A fresh name for what says whether the statements `only` are run beside those that are `shared`."""
+        tree, (start, stop) = shared.file.tree, shared.span
+        known = {w for text in tree.text[start:stop] if text for w in words_of(text)}
+        words = [w for w in self._topic(only, known, True) if w != "part"] or ["more"]
+        return self.fresh(["with", *words], [in_convention(["with", "more"], self.style)])
+
     def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
         """A fresh name for a function with the statements of `copy`."""
         return self._capital(self._function(copy, comment, returned, differing))
@@ -299,8 +306,9 @@ class Namer:
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
         return own[0] if own else "find" if gives else "do"
 
-    def _topic(self, copy: Copy, differing: set[str]) -> list[str]:
-        """The word that the copy's names and texts use most."""
+    def _topic(self, copy: Copy, differing: set[str], in_texts: bool = False) -> list[str]:
+        """The word that the copy's names and texts use most; words of `differing` are no topic for names, and with
+        `in_texts` not for texts either."""
         file = copy.file
         start, stop = copy.span
         counts: Counter[str] = Counter()
@@ -313,7 +321,7 @@ class Namer:
                 words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
                 counts.update(w for w in set(words) if len(w) > 3)
         for word in list(counts):
-            if word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
+            if (in_texts and word in differing) or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
                 del counts[word]
         return [counts.most_common(1)[0][0]] if counts else ["part"]
 

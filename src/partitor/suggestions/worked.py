@@ -23,6 +23,7 @@ from .edits import CannotWrite, apply_edits, edits_between, rewritten
 from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
 from .merges import merge_candidate
+from .near_merges import near_merge_candidate
 from .proof import prove
 from .steps import steps_of
 
@@ -210,6 +211,8 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
 def _merges(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
     for twins in repeats.twins:
         yield lambda twins=twins: merge_candidate(twins)  # type: ignore[misc]
+    for near in repeats.near_twins:
+        yield lambda near=near: near_merge_candidate(near)  # type: ignore[misc]
 
 
 def first_step(file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str]) -> Proved | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
@@ -225,8 +225,6 @@ class _MergeProof:
     def _same_body(self, twin: Procedure, kept: dict[int, int], values: dict[int, Term]) -> None:
         general, after = self.general, self.after
         body, twin_body = self._statements(after, general.node), self._statements(self.before, twin.node)
-        if len(body) != len(twin_body):
-            raise Refused(f"the general function is not {twin.name} with its values put in")
         mapping = {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
         fixed = {general.parameters[k]: value for k, value in values.items()}
         if rules.names_written(after, body, general.node) & set(fixed):
@@ -239,8 +237,14 @@ class _MergeProof:
             for i in after.names.within(s, after.tree.end[s])
             if after.names.owner(i) == general.node and after.names.role[i] <= Role.UPDATE
         )
-        for s, t in zip(body, twin_body, strict=True):
-            given = self._as_itself(term_of(after, s, holes), self.claim.name, frozenset(values))
+        flags = {name: value[0] == "true" for name, value in fixed.items() if value[0] in {"true", "false"}}
+        terms = [self._as_itself(term_of(after, s, holes), self.claim.name, frozenset(values)) for s in body]
+        chosen = [part for term in terms for part in branches_chosen(term, flags)]
+        if chosen != terms:
+            self._refuse_what_marks_the_whole()
+        if len(chosen) != len(twin_body):
+            raise Refused(f"the general function is not {twin.name} with its values put in")
+        for given, t in zip(chosen, twin_body, strict=True):
             template = substitute(given, fixed, self.meaning)[0]
             original = self._as_itself(term_of(self.before, t), twin.name, frozenset())
             if not matches(template, original, mapping):
@@ -251,6 +255,13 @@ class _MergeProof:
             if self.before.names.owner_of(name, twin.node) != twin.node:
                 raise Refused(f"{name} is not a variable of {twin.name}")
         self._same_globals(twin, body)
+
+    def _refuse_what_marks_the_whole(self) -> None:
+        """What would mean the whole function although it stands under an `if`: a `yield`, a `global`."""
+        tree, language = self.after.tree, self.after.language
+        marks = language.suspending | language.outer_declarations
+        if marks & set(tree.kind[self.general.node : tree.end[self.general.node]]):
+            raise Refused("the general function holds what would mean its whole body")
 
     def _as_itself(self, term: Term, name: str, fixed: frozenset[int]) -> Term:
         """A function's term with each call that it makes of itself as ("itself", value, …), without the values at
@@ -297,6 +308,35 @@ class _MergeProof:
         for name in self.claim.removed:
             if name != self.claim.name and name in names.everything:
                 raise Refused(f"{name} is still used")
+
+
+def branches_chosen(term: Term, flags: Mapping[str, bool]) -> list[Term]:
+    """A statement's term as the statements that it comes to when the function's own `flags` (holes) have these
+    values: `if flag:` is its lines or nothing, inside other statements too."""
+    if term[0] == "if_statement" and len(term) in {5, 6} and isinstance(term[2], tuple):
+        condition, negated = term[2], False
+        if condition[0] == "not_operator" and len(condition) == 3 and isinstance(condition[2], tuple):
+            condition, negated = condition[2], True
+        name = str(condition[1]) if condition[0] == "hole" else ""
+        if name in flags:
+            taken = flags[name] != negated
+            block = term[4] if taken else _else_block(term)
+            assert isinstance(block, tuple)
+            return [part for s in block[1:] if isinstance(s, tuple) for part in branches_chosen(s, flags)]
+    parts: list[object] = [term[0]]
+    for child in term[1:]:
+        parts += branches_chosen(child, flags) if isinstance(child, tuple) else [child]
+    return [tuple(parts)]
+
+
+def _else_block(term: Term) -> Term:
+    """The statements of a plain `else`; none where there is none. Any other clause is refused."""
+    if len(term) == 5:
+        return ("block",)
+    clause = term[5]
+    if isinstance(clause, tuple) and clause[0] == "else_clause" and len(clause) == 4 and isinstance(clause[3], tuple):
+        return clause[3]
+    raise Refused("a branch of the general function has an unusual form")
 
 
 BRACKETS = frozenset({("(", "("), (")", ")")})
