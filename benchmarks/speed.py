@@ -16,7 +16,8 @@ from programs import hundred_lines, source
 
 from partitor.check import check, program_of
 from partitor.exchange.assignment import Assignment
-from partitor.languages.registry import LANGUAGES, language_of, parser_for
+from partitor.languages.grammars import parser_for
+from partitor.languages.registry import LANGUAGES, language_of
 from partitor.procedures.calls import map_calls
 from partitor.procedures.required import match_required
 from partitor.reading.collect import Submission
@@ -74,7 +75,8 @@ def other_languages(asked: Assignment) -> None:
         text = path.read_text()
         one = Submission("x", (Source(path.name, text, language.id),))
         data = text.encode()
-        parsing = quickest(lambda d=data, g=LANGUAGES[language.id].grammar: parser_for(g).parse(d))
+        bare = parser_for(language.grammar).parse if language.grammar else language.build or parser_for
+        parsing = quickest(lambda d=data, bare=bare: bare(d))
         finding = quickest(lambda one=one: find_only(one, asked))
         whole = quickest(lambda one=one: check(one, asked))
         ratios.setdefault(language.id, []).append((finding / parsing, whole / parsing))

@@ -130,7 +130,7 @@ class Remarks:
     def _add_near_twins(self, near: NearTwins, part: RepeatedBlock | None) -> None:
         """Functions with a line more or less; what they share quite alike can be a function at least."""
         first = near.procedures[0][0]
-        merged = attempt(lambda: near_merge_candidate(near))
+        merged = attempt(lambda: near_merge_candidate(near), near)
         suggestion = _as_suggestion(merged) if isinstance(merged, Proved) else None
         if suggestion is None and part:
             suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
@@ -194,7 +194,7 @@ class Remarks:
     def _suggest(self, kind: str, make: Callable[[], Candidate], table: Table, goal: str) -> Suggestion:
         """The proved suggestion; or an outline that says where the way leads and why it stops."""
         self.deadline.check()
-        result = attempt(make)
+        result = attempt(make, table)
         if isinstance(result, Proved):
             return _as_suggestion(result)
         slots = tuple(SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1))

@@ -3,10 +3,11 @@
 import itertools
 
 import numpy as np
+from builders import file
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from partitor.repeats.order import _window_hashes
+from partitor.repeats.order import _Sums
 from partitor.repeats.periods import Repetition, explains, maximal_repetitions
 from partitor.repeats.suffixes import LONGEST, lcp_array, maximal_repeats, suffix_array
 
@@ -92,14 +93,20 @@ def test_a_multiple_of_a_period_says_nothing_new():
     assert not explains(Repetition(2, 12, 2), Repetition(0, 12, 4))
 
 
+def windows(symbols, length):
+    """The windows of as many assignments."""
+    program = file("".join(f"a{k} = {k}\n" for k in range(len(symbols))))
+    return list(_Sums(program, program.blocks[0].statements, symbols).windows(length))
+
+
 @settings(max_examples=100, deadline=None)
 @given(
     st.lists(st.integers(0, 9), min_size=3, max_size=10).flatmap(lambda s: st.tuples(st.just(s), st.permutations(s)))
 )
 def test_windows_of_the_same_symbols_hash_alike_in_any_order(pair):
     one, other = pair
-    assert [h for _, h in _window_hashes(one, len(one))] == [h for _, h in _window_hashes(list(other), len(one))]
+    assert [h for _, h in windows(one, len(one))] == [h for _, h in windows(list(other), len(one))]
 
 
 def test_windows_with_something_unusable_are_left_out():
-    assert [start for start, _ in _window_hashes([1, 2, -5, 3, 4, 5], 2)] == [0, 3, 4]
+    assert [start for start, _ in windows([1, 2, -5, 3, 4, 5], 2)] == [0, 3, 4]

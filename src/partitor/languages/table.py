@@ -71,6 +71,7 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     id: str
     title: str
     grammar: str
+    """The tree-sitter grammar; "" for one of our own."""
     extensions: tuple[str, ...]
     shebangs: tuple[str, ...] = ()
     comment: Kinds

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from functools import cached_property
 
 import msgspec
+import numpy as np
 
 from ..languages.table import Language
 from ..source import Source
@@ -43,13 +44,13 @@ class ProgramFile:
     `problems` are the places that could not be parsed as handed in.
     """
 
-    def __init__(self, source: Source, language: Language) -> None:
+    def __init__(self, source: Source, language: Language, earlier: ProgramFile | None = None) -> None:
         self.source = source
         self.language = language
         self.path = source.path
         self.derived: dict[object, object] = {}
         """What other modules derive from the file and need again, by their own keys."""
-        self.tree: Tree = parse(source.text.encode(), language)
+        self.tree: Tree = parse(source.text.encode(), language, earlier.tree if earlier else None)
         self.problems: list[Problem] = self.tree.problems
         if self.problems and language.repair:
             mended = parse(language.repair(source.text).encode(), language)
@@ -226,12 +227,12 @@ class Program:
 def code_line_numbers(tree: Tree) -> frozenset[int]:
     """1-based numbers of the lines on which a token stands."""
     lines: set[int] = set(tree.braces)
-    for node, text in enumerate(tree.text):
-        if text:
-            first = tree.start_line(node)
-            lines.add(first)
-            if "\n" in text:
-                lines.update(n for n, part in enumerate(text.split("\n"), first) if part.strip())
+    tokens = [(start, text) for start, text in zip(tree.start_byte, tree.text, strict=True) if text]
+    lines.update(np.searchsorted(tree.line_starts, [start for start, _ in tokens], side="right").tolist())
+    for start, text in tokens:
+        if "\n" in text:
+            first = bisect_right(tree.line_starts, start)
+            lines.update(n for n, part in enumerate(text.split("\n"), first) if part.strip())
     return frozenset(lines)
 
 

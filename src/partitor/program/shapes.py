@@ -9,6 +9,7 @@ shared by all files of one `ShapeTable`.
 from __future__ import annotations
 
 import re
+from typing import NamedTuple
 
 from ..languages.table import Language
 from .program import ProgramFile
@@ -18,13 +19,28 @@ SLOT = ("slot",)
 DIGITS = re.compile(r"\d+")
 
 
+class Symbols(NamedTuple):
+    """A subtree's symbols, finer or coarser; `alone` and `alone_worded` without the blocks inside it."""
+
+    shape: int
+    worded: int
+    """Texts keep their words."""
+    kinded: int
+    """Slots tell a number from an element or a name."""
+    open_calls: int
+    """The names of plain functions that it calls are slots too."""
+    alone: int
+    alone_worded: int
+
+
 class ShapeTable:
-    """Interns subtrees of any number of files into integers; equal integer ⇔ equal symbol."""
+    """Interns subtrees of any number of files into integers; equal integer ⇔ equal symbol. Every subtree is
+    looked at once: what stands around a block holds the symbols of the block's statements."""
 
     def __init__(self) -> None:
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
-        self._operands: dict[int, tuple[Tree, bytearray]] = {}
+        self._known: dict[int, tuple[Tree, dict[int, Symbols]]] = {}
 
     def exact(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree token for token (parentheses and layout of commas included)."""
@@ -32,76 +48,96 @@ class ShapeTable:
         key = (tuple(tree.kind[node:end]), tuple(tree.text[node:end]))
         return self._exact.setdefault(key, len(self._exact))
 
-    def _operands_of(self, tree: Tree) -> bytearray:
-        """What is known of each node: 0 nothing yet, 1 no simple operand, 2 one."""
-        known = self._operands.get(id(tree))
-        if known is None:
-            known = self._operands[id(tree)] = (tree, bytearray(len(tree.kind)))
-        return known[1]
-
     def worded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots, but for texts, which keep their words."""
-        key = tuple(_shape_items(tree, self._operands_of(tree), node, texts_stay=True))
-        return self._shape.setdefault(key, len(self._shape))
+        return self.symbols(tree, node).worded
 
     def alone(self, tree: Tree, node: int, texts_stay: bool = False) -> int:
         """The symbol of a statement without the blocks inside it."""
-        key = ("alone", *_shape_items(tree, self._operands_of(tree), node, texts_stay, without_blocks=True))
-        return self._shape.setdefault(key, len(self._shape))
+        found = self.symbols(tree, node)
+        return found.alone_worded if texts_stay else found.alone
 
     def open_calls(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands, and the names of plain functions that it calls, as slots."""
-        key = ("open", *_shape_items(tree, self._operands_of(tree), node, calls_open=True))
-        return self._shape.setdefault(key, len(self._shape))
+        return self.symbols(tree, node).open_calls
 
     def kinded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots that tell a number from an element or a name."""
-        key = tuple(_shape_items(tree, self._operands_of(tree), node, kinds_stay=True))
-        return self._shape.setdefault(key, len(self._shape))
+        return self.symbols(tree, node).kinded
 
     def shape(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots."""
-        key = tuple(_shape_items(tree, self._operands_of(tree), node))
+        return self.symbols(tree, node).shape
+
+    def symbols(self, tree: Tree, node: int) -> Symbols:
+        """All symbols of a subtree."""
+        known = self._known.get(id(tree))
+        if known is None:
+            known = self._known[id(tree)] = (tree, {})
+        found = known[1].get(node)
+        if found is None:
+            found = known[1][node] = self._look_at(tree, node)
+        return found
+
+    def _look_at(self, tree: Tree, node: int) -> Symbols:
+        """One walk over a subtree down to its blocks, which are looked at statement by statement."""
+        plain: list[object] = []
+        worded: list[object] = []
+        kinded: list[object] = []
+        opened: list[object] = []
+        kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
+        language = tree.language
+        blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
+        inside: list[tuple[int, Symbols]] = []
+        position, stop = node, ends[node]
+        while position < stop:
+            kind, text = kinds[position], texts[position]
+            if kind in blocks and position != node:
+                # Where the block stands; its statements' symbols follow below.
+                inside.append((len(plain), Symbols(0, 0, 0, 0, 0, 0)))
+                inside += [(-1, self.symbols(tree, child)) for child in tree.children(position)]
+                items: tuple[object, ...] = (kind,)
+                position = ends[position]
+            elif position != node and is_simple_operand(tree, position, language):
+                plain.append(SLOT)
+                worded.append(DIGITS.sub("#", text) if kind in strings else SLOT)
+                kinded.append((*SLOT, kind))
+                opened.append(SLOT)
+                position = ends[position]
+                continue
+            elif text:
+                if kind == name and fields[position] == callee:
+                    opened.append(SLOT)
+                else:
+                    opened += (kind, text)
+                plain += (kind, text)
+                worded += (kind, text)
+                kinded += (kind, text)
+                position += 1
+                continue
+            else:
+                items = (kind, ends[position] - position == 1)
+                position += 1
+            plain += items
+            worded += items
+            kinded += items
+            opened += items
+        alone = self._number(("alone", *plain)), self._number(("alone", *worded))
+        if inside:
+            plain += [at if at >= 0 else found.shape for at, found in inside]
+            worded += [at if at >= 0 else found.worded for at, found in inside]
+            kinded += [at if at >= 0 else found.kinded for at, found in inside]
+            opened += [at if at >= 0 else found.open_calls for at, found in inside]
+        return Symbols(
+            self._number(tuple(plain)),
+            self._number(tuple(worded)),
+            self._number(tuple(kinded)),
+            self._number(("open", *opened)),
+            *alone,
+        )
+
+    def _number(self, key: tuple[object, ...]) -> int:
         return self._shape.setdefault(key, len(self._shape))
-
-
-def _shape_items(
-    tree: Tree,
-    operands: bytearray,
-    node: int,
-    texts_stay: bool = False,
-    kinds_stay: bool = False,
-    without_blocks: bool = False,
-    calls_open: bool = False,
-) -> list[object]:
-    items: list[object] = []
-    kinds, texts, ends = tree.kind, tree.text, tree.end
-    language = tree.language
-    position, stop = node, ends[node]
-    while position < stop:
-        kind = kinds[position]
-        if without_blocks and kind in language.blocks:
-            items.append(kind)
-            position = ends[position]
-            continue
-        if not operands[position]:
-            operands[position] = 1 + is_simple_operand(tree, position, language)
-        if position != node and operands[position] == 2:
-            kept = texts_stay and kind in language.strings
-            items.append(DIGITS.sub("#", texts[position]) if kept else (*SLOT, kind) if kinds_stay else SLOT)
-            position = ends[position]
-            continue
-        if calls_open and kind == language.name and tree.field[position] == language.callee_field:
-            items.append(SLOT)
-            position += 1
-            continue
-        items.append(kind)
-        if texts[position]:
-            items.append(texts[position])
-        else:
-            items.append(ends[position] - position == 1)
-        position += 1
-    return items
 
 
 def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:

@@ -106,8 +106,9 @@ MAX_DEPTH = 200
 """Deeper nesting than any program a person writes; what lies below is read as one token."""
 
 
-def parse(source: bytes, language: Language) -> Tree:
-    """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`."""
+def parse(source: bytes, language: Language, earlier: Tree | None = None) -> Tree:
+    """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`. Statements at the
+    top that are the same in `earlier`, the tree of a text with a few changes, are taken over from it."""
     if language.build:
         return PartsFlattener(source, language).flatten_parts(language.build(source))
     root = parser_for(language.grammar).parse(language.mask(source) if language.mask else source).root_node
@@ -115,6 +116,8 @@ def parse(source: bytes, language: Language) -> Tree:
         from .normalise import Normaliser
 
         return Normaliser(source, language, language.reading).flatten(root)
+    if earlier is not None and not (root.has_error or earlier.problems or language.mask):
+        return _Patched(source, language, earlier).flatten(root)
     return Flattener(source, language).flatten(root)
 
 
@@ -141,27 +144,54 @@ class Flattener:
         self.line_starts = starts
 
     def flatten(self, root: tree_sitter.Node) -> Tree:
-        cursor = root.walk()
-        open_nodes: list[int] = []
-        going_down = True
-        while True:
-            if going_down:
-                node = cursor.node
-                assert node is not None
-                deeper = self._add(node, cursor.field_name or "", open_nodes)
-                if deeper and cursor.goto_first_child():
-                    open_nodes.append(len(self.kind) - 1)
-                    continue
-            if cursor.goto_next_sibling():
-                going_down = True
-            elif cursor.goto_parent() and open_nodes:
-                self.end[open_nodes.pop()] = len(self.kind)
-                going_down = False
-            else:
-                break
-        while open_nodes:
-            self.end[open_nodes.pop()] = len(self.kind)
+        """Walk the grammar's tree once, in the order of the text."""
+        self._walk(root)
         return self.tree()
+
+    def _walk(self, root: tree_sitter.Node, parent: int = -1, depth: int = 0) -> None:
+        """Add a node, whose parent is there already, and what is below it. One loop, as every node comes through."""
+        language, source = self.language, self.source
+        comment, opaque, interpolation = language.comment, language.opaque, language.interpolation
+        kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
+        ends, starts, stops = self.end, self.start, self.stop
+        broken = root.has_error
+        cursor = root.walk()
+        descend, aside, ascend = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
+        open_nodes: list[int] = []
+        while True:
+            node = cursor.node
+            assert node is not None
+            kind = intern(node.type)
+            deeper = False
+            if kind in comment:
+                self.add_comment(node.start_byte, node.end_byte)
+            elif kind != ";":
+                if broken and (node.is_error or node.is_missing):
+                    self.add_problem(node)
+                leaf = node.child_count == 0 or kind in opaque or len(open_nodes) + depth >= MAX_DEPTH
+                if kind == "string" and not leaf:
+                    leaf = not any(child.type == interpolation for child in node.children)
+                index = len(kinds)
+                start, stop = node.start_byte, node.end_byte
+                kinds.append(kind)
+                texts.append(intern(source[start:stop].decode(errors="replace")) if leaf else "")
+                fields.append(cursor.field_name or "")
+                parents.append(parent)
+                ends.append(index + 1)
+                starts.append(start)
+                stops.append(stop)
+                deeper = not leaf
+            if deeper and descend():
+                parent = index
+                open_nodes.append(index)
+                continue
+            while not aside():
+                if not ascend() or not open_nodes:
+                    while open_nodes:
+                        ends[open_nodes.pop()] = len(kinds)
+                    return
+                ends[open_nodes.pop()] = len(kinds)
+                parent = open_nodes[-1] if open_nodes else -1
 
     def tree(self, braces: frozenset[int] = frozenset()) -> Tree:
         """The arrays as they are now, as a tree."""
@@ -181,31 +211,6 @@ class Flattener:
             problems=sorted(set(self.problems), key=lambda p: (p.line, p.message))[:20],
         )
 
-    def _add(self, node: tree_sitter.Node, field: str, open_nodes: list[int]) -> bool:
-        """Append a node; True where its children are wanted too."""
-        kind = intern(node.type)
-        language = self.language
-        if kind in language.comment:
-            self.add_comment(node.start_byte, node.end_byte)
-            return False
-        if node.is_error or node.is_missing:
-            self.add_problem(node)
-        index = len(self.kind)
-        leaf = node.child_count == 0 or kind in language.opaque or len(open_nodes) >= MAX_DEPTH
-        if kind == "string" and not leaf:
-            leaf = not any(child.type == language.interpolation for child in node.children)
-        if kind == ";":
-            return False
-        self.kind.append(kind)
-        start, stop = node.start_byte, node.end_byte
-        self.text.append(intern(self.source[start:stop].decode(errors="replace")) if leaf else "")
-        self.field.append(field)
-        self.parent.append(open_nodes[-1] if open_nodes else -1)
-        self.end.append(index + 1)
-        self.start.append(start)
-        self.stop.append(stop)
-        return not leaf
-
     def add_comment(self, start: int, stop: int) -> None:
         line = bisect_right(self.line_starts, start)
         before = self.source[self.line_starts[line - 1] : start]
@@ -221,6 +226,81 @@ class Flattener:
             found = self.source[node.start_byte : node.end_byte].decode(errors="replace").split("\n")[0]
             message = f"this is not complete: {found.strip()[:60]!r}; the program is read around it"
         self.problems.append(Problem(line, message))
+
+
+class _Patched(Flattener):
+    """Walks only the statements at the top that changed; the others are the earlier tree's, moved."""
+
+    def __init__(self, source: bytes, language: Language, earlier: Tree) -> None:
+        super().__init__(source, language)
+        self.earlier = earlier
+        old = earlier.source
+        most = min(len(old), len(source))
+        self.front = _alike(old, source, most)
+        self.back = _alike(old[::-1], source[::-1], most - self.front)
+        self.moved = len(source) - len(old)
+        """Bytes by which what stands behind the change is moved."""
+        self.known = {earlier.start_byte[c]: c for c in earlier.children(0)} if earlier.kind else {}
+
+    def flatten(self, root: tree_sitter.Node) -> Tree:
+        earlier = self.earlier
+        self.kind.append(intern(root.type))
+        self.text.append("")
+        self.field.append("")
+        self.parent.append(-1)
+        self.end.append(1)
+        self.start.append(root.start_byte)
+        self.stop.append(root.end_byte)
+        for child in root.children:
+            start, stop = child.start_byte, child.end_byte
+            shift = 0 if stop < self.front else self.moved if start > len(self.source) - self.back else None
+            old = self.known.get(start - shift) if shift is not None else None
+            same = old is not None and shift is not None and earlier.end_byte[old] + shift == stop
+            if same and old is not None and shift is not None and earlier.kind[old] == child.type:
+                self._take(old, shift)
+            else:
+                self._walk(child, 0, 1)
+        self.end[0] = len(self.kind)
+        self.comments.sort(key=lambda c: c.line)
+        return self.tree()
+
+    def _take(self, old: int, shift: int) -> None:
+        """A statement of the earlier tree, with its comments."""
+        earlier, end = self.earlier, self.earlier.end[old]
+        by = len(self.kind) - old
+        self.kind += earlier.kind[old:end]
+        self.text += earlier.text[old:end]
+        self.field += earlier.field[old:end]
+        self.parent.append(0)
+        self.parent += [p + by for p in earlier.parent[old + 1 : end]]
+        self.end += [e + by for e in earlier.end[old:end]]
+        self.start += [b + shift for b in earlier.start_byte[old:end]]
+        self.stop += [b + shift for b in earlier.end_byte[old:end]]
+        first, last = earlier.start_line(old), earlier.end_line(old)
+        lines = bisect_right(self.line_starts, earlier.start_byte[old] + shift) - first
+        for comment in earlier.comments:
+            inside = first <= comment.line <= last
+            if inside and self._is_inside(comment, old):
+                end_line = comment.end_line + lines if comment.end_line else 0
+                self.comments.append(Comment(comment.line + lines, comment.text, comment.alone, end_line))
+
+    def _is_inside(self, comment: Comment, old: int) -> bool:
+        """True for a comment within a statement, not behind it on its last line."""
+        earlier = self.earlier
+        start = earlier.source.find(comment.text.encode(), earlier.line_starts[comment.line - 1])
+        return earlier.start_byte[old] <= start < earlier.end_byte[old]
+
+
+def _alike(one: bytes, other: bytes, most: int) -> int:
+    """How many bytes two texts have in common at their beginning, `most` at most."""
+    low, high = 0, most
+    while low < high:
+        middle = (low + high + 1) // 2
+        if one[:middle] == other[:middle]:
+            low = middle
+        else:
+            high = middle - 1
+    return low
 
 
 class PartsFlattener(Flattener):

@@ -10,8 +10,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
-
-import numpy as np
+from itertools import accumulate
 
 from ..program.names import READS, Role
 from ..program.program import ProgramFile
@@ -28,12 +27,12 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
     known = Counter(x for *_, symbols in sequences for x in symbols if x >= 0)
     if sum(count for count in known.values() if count > 1) < 2 * SHORTEST:
         return
+    every = ((number, _Sums(*sequence)) for number, sequence in enumerate(sequences))
+    sums = [(number, found) for number, found in every if found.mixed]
     for length in range(SHORTEST, LONGEST + 1):
         groups: dict[int, list[tuple[int, int]]] = {}
-        for number, (_, statements, symbols) in enumerate(sequences):
-            if len(statements) < length:
-                continue
-            for start, value in _window_hashes(symbols, length):
+        for number, found in sums:
+            for start, value in found.windows(length):
                 groups.setdefault(value, []).append((number, start))
         for places in groups.values():
             if 2 <= len(places) <= MOST_WINDOWS:
@@ -42,19 +41,34 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
                     yield copies
 
 
-def _window_hashes(symbols: Sequence[int], length: int) -> Iterator[tuple[int, int]]:
-    """(start, hash of the multiset) of every window without unusable statements."""
-    values = np.array(symbols, dtype=np.int64)
-    mixed = (values.astype(np.uint64) + np.uint64(1)) * np.uint64(0x9E3779B97F4A7C15)
-    mixed ^= mixed >> np.uint64(29)
-    mixed *= np.uint64(0xBF58476D1CE4E5B9)
-    sums = np.concatenate((np.zeros(1, dtype=np.uint64), np.cumsum(mixed, dtype=np.uint64)))
-    unusable = np.concatenate(([0], np.cumsum(values < 0)))
-    hashes = (sums[length:] - sums[:-length]).tolist()
-    clean = (unusable[length:] == unusable[:-length]).tolist()
-    for start, (value, usable) in enumerate(zip(hashes, clean, strict=True)):
-        if usable:
-            yield start, value
+class _Sums:
+    """Running sums over one statement list: of mixed symbols, of unusable statements, of those that might move."""
+
+    def __init__(self, file: ProgramFile, statements: Sequence[int], symbols: Sequence[int]) -> None:
+        kinds = file.tree.kind
+        movable = [kinds[s] in MOVABLE for s in statements]
+        self.movable = list(accumulate(movable, initial=0))
+        self.unusable = list(accumulate((x < 0 for x in symbols), initial=0))
+        self.mixed = list(accumulate(map(_mixed, symbols), initial=0)) if self.movable[-1] > 1 else []
+
+    def windows(self, length: int) -> Iterator[tuple[int, int]]:
+        """(start, hash of the multiset) of every window without unusable statements in which two might move."""
+        mixed, unusable, movable = self.mixed, self.unusable, self.movable
+        for start in range(len(mixed) - length):
+            stop = start + length
+            if unusable[stop] == unusable[start] and movable[stop] - movable[start] > 1:
+                yield start, (mixed[stop] - mixed[start]) & MASK
+
+
+MOVABLE = frozenset({"assignment", "declaration"})
+MASK = (1 << 64) - 1
+
+
+def _mixed(symbol: int) -> int:
+    """A symbol's bits well mixed (the finalizer of splitmix64, Steele et al. 2014)."""
+    value = (symbol + 1) * 0x9E3779B97F4A7C15 & MASK
+    value = (value ^ value >> 29) * 0xBF58476D1CE4E5B9 & MASK
+    return value ^ value >> 32
 
 
 def _in_one_order(

@@ -45,7 +45,7 @@ def edits_between(file: ProgramFile, text: str) -> tuple[Edit, ...]:
 def rewritten(file: ProgramFile, text: str) -> ProgramFile:
     """The file read afresh with another text."""
     source = msgspec.structs.replace(file.source, text=text, original=None)
-    return ProgramFile(source, file.language)
+    return ProgramFile(source, file.language, file)
 
 
 def require_whole_lines(copies: Sequence[Copy]) -> None:

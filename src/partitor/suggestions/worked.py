@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterator
+from functools import partial
 
 import msgspec
 
@@ -17,6 +18,7 @@ from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
 from ..repeats.find import Limits, RepeatedBlock, Repeats, find_repeats
 from ..repeats.judge import inner_statements
+from ..repeats.near import NearTwins
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
@@ -55,8 +57,23 @@ class Deadline:
             raise TooCostly("the time for this submission is used up")
 
 
-def attempt(make: Callable[[], Candidate]) -> Proved | str:
-    """Write a candidate and prove it: the proved suggestion, or the reason why there is none."""
+def attempt(make: Callable[[], Candidate], about: Table | NearTwins | None = None) -> Proved | str:
+    """Write a candidate and prove it: the proved suggestion, or the reason why there is none. What is attempted
+    `about` the same finding once more is remembered with its file."""
+    if about is None:
+        return _attempt(make)
+    file = about.copies[0].file if isinstance(about, Table) else about.procedures[0][0]
+    key = ("attempt", id(about))
+    if key not in file.derived:
+        # The finding is kept too, so that its identity stays its own.
+        file.derived[key] = (about, _attempt(make))
+    known = file.derived[key]
+    assert isinstance(known, tuple)
+    result: Proved | str = known[1]
+    return result
+
+
+def _attempt(make: Callable[[], Candidate]) -> Proved | str:
     try:
         candidate = make()
         text = apply_edits(candidate.file, candidate.edits)
@@ -80,7 +97,7 @@ def attempt(make: Callable[[], Candidate]) -> Proved | str:
 def proved_suggestions(file: ProgramFile, limits: Limits) -> list[Proved]:
     """Every loop, function and merge for a program of one file that the proof accepts, each on its own."""
     repeats = find_repeats(Program([file]), limits, frozenset())
-    results = [attempt(make) for group in (_loops, _functions, _merges) for make in group(repeats)]
+    results = [attempt(*making) for group in (_loops, _functions, _merges) for making in group(repeats)]
     return [r for r in results if isinstance(r, Proved)]
 
 
@@ -128,6 +145,7 @@ def work_through(
     complete = True
     folding = True
     refused: set[str] = set()
+    near = repeats is not None and bool(repeats.near_twins)
     try:
         for _ in range(LONGEST_CHAIN):
             deadline.check()
@@ -138,7 +156,7 @@ def work_through(
                     continue
                 repeats = None
             elif folding:
-                link = _best_fold(repeats or find_repeats(program, limits, handed_out), deadline)
+                link = _best_fold(repeats or find_repeats(program, limits, handed_out, near), deadline)
                 repeats = None
             else:
                 link = None
@@ -164,9 +182,9 @@ def replaced(program: Program, old: ProgramFile, new: ProgramFile) -> Program:
 def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
     for group in (_loops(repeats), _functions(repeats), _merges(repeats)):
         proved = []
-        for make in group:
+        for making in group:
             deadline.check()
-            result = attempt(make)
+            result = attempt(*making)
             if isinstance(result, Proved) and result.saved_lines >= _least_saving(result.candidate):
                 proved.append(result)
         if proved:
@@ -193,14 +211,18 @@ def _next_step(program: Program, limits: Limits, deadline: Deadline, refused: se
     return None
 
 
-def _loops(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
+Making = tuple[Callable[[], Candidate], Table | NearTwins]
+"""How a candidate is made, and what it is about."""
+
+
+def _loops(repeats: Repeats) -> Iterator[Making]:
     for run in repeats.runs:
-        yield lambda run=run: loop_candidate(run)  # type: ignore[misc]
+        yield partial(loop_candidate, run), run.table
 
 
-def _functions(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
+def _functions(repeats: Repeats) -> Iterator[Making]:
     for block in repeats.blocks:
-        yield lambda block=block: block_candidate(block)  # type: ignore[misc]
+        yield partial(block_candidate, block), block.table
 
 
 def block_candidate(block: RepeatedBlock) -> Candidate:
@@ -208,11 +230,11 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     return call_candidate(block.table, block.known) if block.known else function_candidate(block.table)
 
 
-def _merges(repeats: Repeats) -> Iterator[Callable[[], Candidate]]:
+def _merges(repeats: Repeats) -> Iterator[Making]:
     for twins in repeats.twins:
-        yield lambda twins=twins: merge_candidate(twins)  # type: ignore[misc]
+        yield partial(merge_candidate, twins), twins.table
     for near in repeats.near_twins:
-        yield lambda near=near: near_merge_candidate(near)  # type: ignore[misc]
+        yield partial(near_merge_candidate, near), near
 
 
 def first_step(file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str]) -> Proved | None:

@@ -30,7 +30,6 @@ VOID_CALLS = frozenset(
 )
 TABLE: dict[str, Any] = {
     **BRACES,
-    "grammar": "",
     "comment": frozenset(),
     "comment_marks": (";", "#|"),
     "keyword_argument": ("", ""),
@@ -63,6 +62,7 @@ TABLE: dict[str, Any] = {
 RACKET = Language(
     id="racket",
     title="Racket",
+    grammar="racket",
     extensions=(".rkt", ".rktl"),
     shebangs=("racket",),
     build=build_racket,
@@ -72,6 +72,7 @@ RACKET = Language(
 SCHEME = Language(
     id="scheme",
     title="Scheme",
+    grammar="scheme",
     extensions=(".scm", ".ss"),
     shebangs=("guile", "scheme"),
     build=build_scheme,

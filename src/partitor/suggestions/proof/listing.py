@@ -21,7 +21,7 @@ def prove_listing(before: ProgramFile, after: ProgramFile, claim: ListedVariable
     rules.require_fresh(claim.name, before)
     proof = _ListingProof(before, after, claim)
     proof.check_uses()
-    Walk(before, after, proof.statement, proof.expression).run()
+    Walk(before, after, proof.statement, proof.expression, names=frozenset({claim.name, *claim.variables})).run()
     proof.finish()
 
 

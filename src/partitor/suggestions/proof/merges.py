@@ -27,6 +27,7 @@ def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions)
         proof.statement,
         proof.expression,
         frozenset(whole_statement(before, p) for p in proof.twins.values()),
+        frozenset({claim.name, *claim.removed}),
     ).run()
     proof.finish()
 

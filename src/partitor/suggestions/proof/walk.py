@@ -27,12 +27,15 @@ class Walk:
         rule: StatementRule,
         expression_rule: ExpressionRule | None = None,
         skip_before: frozenset[int] = frozenset(),
+        names: frozenset[str] = frozenset(),
     ) -> None:
+        """`names`: those that the expression rule has to see wherever they stand."""
         self.before = before
         self.after = after
         self.rule = rule
         self.expression_rule = expression_rule
         self.skip_before = skip_before
+        self.names = names
 
     def run(self) -> None:
         """Compare the whole files. Raises Refused at the first difference."""
@@ -40,6 +43,8 @@ class Walk:
 
     def _node(self, old: int, new: int) -> None:
         a, b = self.before.tree, self.after.tree
+        if self._is_untouched(old, new):
+            return
         if self.expression_rule and self.expression_rule(old, new):
             return
         if a.kind[old] != b.kind[new] or a.text[old] != b.text[new]:
@@ -52,6 +57,14 @@ class Walk:
             raise Refused(f"line {a.start_line(old)} of the program changes its form")
         for o, n in zip(olds, news, strict=True):
             self._node(o, n)
+
+    def _is_untouched(self, old: int, new: int) -> bool:
+        """True for a subtree that is the same in both, token for token, and holds nothing that a rule must see."""
+        a, b = self.before.tree, self.after.tree
+        end, new_end = a.end[old], b.end[new]
+        if end - old != new_end - new or a.text[old:end] != b.text[new:new_end]:
+            return False
+        return a.kind[old:end] == b.kind[new:new_end] and self.names.isdisjoint(a.text[old:end])
 
     def _block(self, old: int, new: int) -> None:
         olds = [c for c in self.before.tree.children(old) if c not in self.skip_before]
