@@ -239,10 +239,10 @@ def code_line_numbers(tree: Tree) -> frozenset[int]:
 def _find_blocks(tree: Tree) -> tuple[Block, ...]:
     language = tree.language
     blocks: list[Block] = []
-    stack: list[tuple[int, int, int]] = []
-    procedure, depth = 0, 0
     around = [(len(tree.kind), 0, 0)]
-    for node, kind in enumerate(tree.kind):
+    wanted = language.procedures | language.branches | language.blocks
+    for node in [n for n, kind in enumerate(tree.kind) if kind in wanted or not n]:
+        kind = tree.kind[node]
         while node >= around[-1][0] and len(around) > 1:
             around.pop()
         _, procedure, depth = around[-1]
@@ -256,7 +256,6 @@ def _find_blocks(tree: Tree) -> tuple[Block, ...]:
                 # A text so broken that the grammar finds no program in it: what it could read, without loose tokens.
                 statements = tuple(child for child in statements if not tree.text[child])
             blocks.append(Block(node, statements, procedure, depth))
-    _ = stack
     return tuple(blocks)
 
 

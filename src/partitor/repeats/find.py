@@ -16,7 +16,7 @@ from .known import body_of, copies_of, windows_like
 from .near import NearBlock, NearTwins, near_blocks, near_twins
 from .order import reordered_copies
 from .periods import Repetition, explains, maximal_repetitions
-from .slots import Copy, Table, compare
+from .slots import Copy, Table, common_tokens, compare
 from .suffixes import maximal_repeats
 
 MOST_COMPARED, LEAST_COMPARED = 40, 20_000
@@ -244,6 +244,9 @@ class _Finder:
                 if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
                     continue
                 left -= len(copies) * length
+                if common_tokens(copies[:2]) < 2 * self.limits.repeat_statements:
+                    # More copies have no more in common, nor has any part of them: never enough for a function.
+                    continue
                 table = compare(copies)
                 for found in _windows(table) if table else ():
                     if worth_a_function(found, self.limits.repeat_statements):

@@ -114,6 +114,13 @@ class Table(msgspec.Struct, frozen=True, eq=False):
     """Names, values and operators that are the same in all copies."""
 
 
+def common_tokens(copies: Sequence[Copy]) -> int:
+    """Names, values and operators that are the same in all copies; 0 where they are no copies of one template."""
+    walk = _Walk(copies)
+    alike = all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True))
+    return walk.constant if alike else 0
+
+
 def compare(copies: Sequence[Copy], open_calls: bool = False) -> Table | None:
     """The slot table of aligned copies; None where they are no copies of one template. With `open_calls` the plain
     functions that they call may differ too."""

@@ -73,9 +73,19 @@ def attempt(make: Callable[[], Candidate], about: Table | NearTwins | None = Non
     return result
 
 
+MOST_PROVED = 150_000
+"""Lines that are read and proved again for the suggestions of one file, all together: hundreds of suggestions for a
+program that a person wrote, a handful for one of tens of thousands of lines."""
+
+
 def _attempt(make: Callable[[], Candidate]) -> Proved | str:
     try:
         candidate = make()
+        spent = candidate.file.derived.get("proved lines", 0)
+        assert isinstance(spent, int)
+        if spent > MOST_PROVED:
+            return "the program is too long to work out every suggestion in it"
+        candidate.file.derived["proved lines"] = spent + len(candidate.file.lines)
         text = apply_edits(candidate.file, candidate.edits)
     except CannotWrite as problem:
         return str(problem)
