@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
+from collections.abc import Iterable
 
 import msgspec
 from rapidfuzz import fuzz, process
@@ -97,9 +98,20 @@ def _seen_from_outside(file: ProgramFile, procedure: Procedure) -> bool:
 
 def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:
     """(file, call node, name, nearest defined name or "") for calls that nothing defines."""
+    key = "undefined calls"
+    if program.files and key not in program.files[0].derived:
+        program.files[0].derived[key] = (program, _undefined_calls(program, calls))
+    kept = program.files[0].derived[key] if program.files else (program, [])
+    assert isinstance(kept, tuple)
+    found: list[tuple[ProgramFile, int, str, str]] = kept[1] if kept[0] is program else _undefined_calls(program, calls)
+    return found
+
+
+def _undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:
     found = []
     for file in program.files:
         tree, language = file.tree, file.language
+        known = Spelled([*calls.defined, *language.builtins])
         if "wildcard_import" in tree.kind or (language.methods and "superclasses" in tree.field):
             continue
         for i in file.names.nodes:
@@ -110,10 +122,10 @@ def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile,
             if file.names.owner(i) != UNBOUND:
                 continue
             if not language.open_library:
-                found.append((file, i, name, nearest(name, [*calls.defined, *language.builtins])))
+                found.append((file, i, name, known.nearest(name)))
             elif name not in calls.defined:
                 # Libraries hold more than any list of ours: only what looks like a slip is one.
-                meant = nearest(name, [n for n in (*calls.defined, *language.builtins) if n], SLIP_OF_THE_HAND)
+                meant = known.nearest(name, SLIP_OF_THE_HAND)
                 if meant:
                     found.append((file, i, name, meant))
     return found
@@ -123,12 +135,26 @@ SLIP_OF_THE_HAND = 84
 """Likeness (0 to 100) of an unknown name to a known one from which it is taken for a slip."""
 
 
-def nearest(name: str, known: list[str], least: float = 70) -> str:
+class Spelled:
+    """Known names as they are compared: without capitals and underscores."""
+
+    def __init__(self, known: Iterable[str]) -> None:
+        self.names = [name for name in known if name]
+        self.plain = [_plain(name) for name in self.names]
+
+    def nearest(self, name: str, least: float = 70) -> str:
+        """The known name most like `name`, or "" where none is like it."""
+        best = process.extractOne(_plain(name), self.plain, scorer=fuzz.ratio, score_cutoff=least)
+        return self.names[best[2]] if best else ""
+
+
+def _plain(name: str) -> str:
+    return name.replace("_", "").lower()
+
+
+def nearest(name: str, known: Iterable[str], least: float = 70) -> str:
     """The known name most like `name`, or "" where none is like it."""
-    best = process.extractOne(
-        name, known, scorer=fuzz.ratio, processor=lambda n: n.replace("_", "").lower(), score_cutoff=least
-    )
-    return best[0] if best else ""
+    return Spelled(known).nearest(name, least)
 
 
 def redefined(program: Program) -> list[tuple[ProgramFile, list[Procedure]]]:

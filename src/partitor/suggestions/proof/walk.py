@@ -7,6 +7,7 @@ original's remaining statements and says how many of them its construct stands f
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from typing import overload
 
 from ...program.program import ProgramFile
 from .verdict import Refused
@@ -15,6 +16,29 @@ StatementRule = Callable[[Sequence[int], int], int | None]
 """(original statements left, rewritten statement) → how many it stands for; None: not mine."""
 ExpressionRule = Callable[[int, int], bool]
 """(original node, rewritten node) → True where the rule has dealt with the pair itself."""
+
+
+class Rest(Sequence[int]):
+    """What of a list is left from a place on, without copying it for every statement of a long block."""
+
+    def __init__(self, whole: list[int], start: int) -> None:
+        self.whole = whole
+        self.start = start
+
+    def __len__(self) -> int:
+        return max(0, len(self.whole) - self.start)
+
+    @overload
+    def __getitem__(self, index: int) -> int: ...
+
+    @overload
+    def __getitem__(self, index: slice) -> list[int]: ...
+
+    def __getitem__(self, index: int | slice) -> int | list[int]:
+        if isinstance(index, int):
+            return self.whole[self.start + index] if index >= 0 else self.whole[index]
+        first, stop, step = index.indices(len(self))
+        return self.whole[self.start + first : self.start + stop : step]
 
 
 class Walk:
@@ -70,7 +94,7 @@ class Walk:
         olds = [c for c in self.before.tree.children(old) if c not in self.skip_before]
         position = 0
         for n in self.after.tree.children(new):
-            taken = self.rule(olds[position:], n)
+            taken = self.rule(Rest(olds, position), n)
             if taken is None:
                 if position >= len(olds):
                     raise Refused("the suggestion adds a statement")
