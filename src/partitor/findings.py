@@ -135,7 +135,7 @@ class Remarks:
         if suggestion is None and part:
             suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
         if suggestion is None or suggestion.status != "proved":
-            suggestion = _towards_one(first, [p for _, p in near.procedures])
+            suggestion = _towards_one(first, [p for _, p in near.procedures], merged if isinstance(merged, str) else "")
         names = _listed([p.name for _, p in near.procedures])
         self.add(
             "twin-functions",
@@ -423,7 +423,7 @@ def _lines(count: int) -> str:
     return "one line" if count == 1 else f"{number_word(count)} lines"
 
 
-def _towards_one(file: ProgramFile, procedures: Sequence[Procedure]) -> Suggestion:
+def _towards_one(file: ProgramFile, procedures: Sequence[Procedure], reason: str) -> Suggestion:
     lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
     return Suggestion(
         id="",
@@ -436,7 +436,7 @@ def _towards_one(file: ProgramFile, procedures: Sequence[Procedure]) -> Suggesti
         path=file.path,
         outline="Keep one of the functions and call it instead of the others. Give it a parameter for each value "
         "that differs, and one that says whether the lines that only one of them has are to run.",
-        why_not="the functions are alike only but for a line or two",
+        why_not=reason or "the functions are alike only but for a line or two",
     )
 
 

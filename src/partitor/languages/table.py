@@ -190,6 +190,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Functions share the program's variables as a matter of course."""
     texts_take_numbers: frozenset[str] | None = None
     """Calls whose text can take a number in; None: every text can."""
+    texts_take_texts: bool = False
+    """A text can be put into another where it stands."""
     argument_names: Mapping[str, tuple[str, ...]] = msgspec.field(default_factory=dict)
     """What well-known calls take, for the names of parameters."""
     comment_marks: tuple[str, ...] = ("#",)

@@ -9,6 +9,7 @@ from collections.abc import Mapping, Sequence
 
 import msgspec
 
+from ..errors import CannotWrite
 from ..program.program import ProgramFile
 from ..program.types import Type
 
@@ -85,6 +86,11 @@ class Writer(ABC):
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
         """The plain string literal at `node` with some of its digit groups replaced by expressions. Raises
         CannotWrite where the language has no way to write that in place."""
+
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        """A text with the value of an expression in it, in the place of the literal at `node`. Raises CannotWrite
+        where the language has no way to write that in place."""
+        raise CannotWrite("a text differs inside")
 
     @abstractmethod
     def value_text(self, node: int, expression: str) -> str:

@@ -39,7 +39,7 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1
     if saved < 2 or len(irregular) > MOST_LISTED:
         return False
-    if irregular and _unlike_prints(copies[0], table.columns):
+    if irregular and _unlike_prints(copies[0], table.all_columns):
         return False
     if len(copies[0].statements) == 1 and irregular and not _is_compound(copies[0]):
         return len(irregular) == 1 and len(copies) >= 4 and table.constant_tokens >= 4
@@ -65,9 +65,9 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)
     if saved < 1 and len(copies) * length < 2 * length + 2:
         return False
-    if _unlike_prints(copies[0], columns) or _declarations(copies[0]):
+    if _unlike_prints(copies[0], table.all_columns) or _declarations(copies[0]):
         return False
-    spots = sum(1 if column in renamed else len(column.spots) for column in columns)
+    spots = sum(1 if column in renamed else len(column.spots) for column in table.all_columns)
     enough = 3 * fewest_statements if len(copies) < 3 or inner <= fewest_statements else 2 * fewest_statements
     return table.constant_tokens >= enough and table.constant_tokens >= 1.5 * spots
 
@@ -78,8 +78,8 @@ def worth_merging(table: Table) -> bool:
     fewest = 1 if table.copies[0].file.language.values_everywhere else 2
     if inner < fewest or len(table.columns) > MOST_PARAMETERS:
         return False
-    spots = sum(len(column.spots) for column in table.columns)
-    if _unlike_prints(table.copies[0], table.columns) and table.columns:
+    spots = sum(len(column.spots) for column in table.all_columns)
+    if _unlike_prints(table.copies[0], table.all_columns) and table.columns:
         return False
     enough = 4 if inner >= 3 else 6
     return table.constant_tokens >= enough and table.constant_tokens >= 2 * spots

@@ -105,6 +105,15 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
         return all(b - a == 1 for a, b in itertools.pairwise(numbers))
 
 
+class Derived(msgspec.Struct, frozen=True, eq=False):
+    """A text that differs only by holding what differs elsewhere: `"you bought rope"` beside `"rope"`."""
+
+    column: Column
+    base: Column
+    before: str
+    after: str
+
+
 class Table(msgspec.Struct, frozen=True, eq=False):
     """The copies and the columns in which they differ, in the order of the first copy's text."""
 
@@ -112,6 +121,13 @@ class Table(msgspec.Struct, frozen=True, eq=False):
     columns: tuple[Column, ...]
     constant_tokens: int
     """Names, values and operators that are the same in all copies."""
+    derived: tuple[Derived, ...] = ()
+    """Further columns, that follow from these."""
+
+    @property
+    def all_columns(self) -> tuple[Column, ...]:
+        """Everything that differs."""
+        return (*self.columns, *(d.column for d in self.derived))
 
 
 def common_tokens(copies: Sequence[Copy]) -> int:
@@ -129,7 +145,36 @@ def compare(copies: Sequence[Copy], open_calls: bool = False) -> Table | None:
         if not walk.match(statements):
             return None
     columns = _merge([c for nodes in walk.slots for c in _columns_of(copies, nodes)])
-    return Table(tuple(copies), tuple(columns), walk.constant)
+    derived = _derived(columns) if copies[0].file.language.texts_take_texts else []
+    following = {id(d.column) for d in derived}
+    return Table(tuple(copies), tuple(c for c in columns if id(c) not in following), walk.constant, tuple(derived))
+
+
+PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
+
+
+def _derived(columns: Sequence[Column]) -> list[Derived]:
+    """Text columns whose values hold another text column's, with the same words around them in all copies."""
+    texts: list[tuple[Column, list[str]]] = []
+    for column in columns:
+        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
+        found = [part[2] for part in parts if part]
+        if len(found) == len(parts) and all(spot.group < 0 for spot in column.spots) and not column.is_target:
+            texts.append((column, found))
+    texts.sort(key=lambda t: len(t[1][0]))
+    bases: list[tuple[Column, list[str]]] = []
+    derived: list[Derived] = []
+    for column, values in texts:
+        for base, inner in bases:
+            at = values[0].find(inner[0])
+            before, after = values[0][: max(at, 0)], values[0][at + len(inner[0]) :]
+            held = [f"{before}{v}{after}" for v in inner]
+            if at >= 0 and len(inner[0]) > 1 and (before + after).strip() and held == values:
+                derived.append(Derived(column, base, before, after))
+                break
+        else:
+            bases.append((column, values))
+    return derived
 
 
 class _Walk:

@@ -55,7 +55,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     name = name or namer.function(copies[0], comment, returned, differing)
     beside = _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
-    body = body_lines(writer, copies[0], interface.filled, inner)
+    body = body_lines(writer, copies[0], interface.filled, inner, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
     lines = writer.function(name, interface.parameters, body, interface.returned, beside)
     edits = [_definition_edit(file, copies, lines, writer.style, beside)]

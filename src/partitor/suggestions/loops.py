@@ -54,7 +54,7 @@ def loop_candidate(run: Run) -> Candidate:
     if any(file.tree.start_line(s) in file.shared_lines for s in plan.absorbed):
         raise CannotWrite("several statements share a line there")
     indent = leading_space(file, first.statements[0])
-    body = body_lines(writer, first, plan.filled, indent + writer.style.indent, plan.absorbed)
+    body = body_lines(writer, first, plan.filled, indent + writer.style.indent, plan.absorbed, derived=table.derived)
     heading_start, heading = _heading(copies, indent, writer)
     loop: LoopText = writer.loop(plan.variables, plan.turns, body, indent, plan.tables)
     lines = (*heading, *loop.lines[:-1], loop.lines[-1] + closers_behind(copies[-1]))

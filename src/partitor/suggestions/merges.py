@@ -13,7 +13,7 @@ from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
-from ..repeats.slots import Column
+from ..repeats.slots import Column, Derived
 from .candidate import Candidate
 from .edits import Edit
 from .naming import Namer
@@ -46,11 +46,13 @@ def merge_candidate(twins: Twins) -> Candidate:
     renamed, inserted = _own_calls(file, first, name, [writer.argument(n, n) for n in values], writer)
     parameters = [*first.parameters, *values]
     if file.language.declares:
-        definition = _general(file, first, name, added, filled, writer, [*renamed, *inserted])
+        definition = _general(file, first, name, added, filled, writer, [*renamed, *inserted], twins.table.derived)
     else:
         calls = [(at, new) for at, _, new in inserted]
         filled |= {c: name for c in twins.table.columns if c.is_called and c.values == own}
-        body = body_lines(writer, twins.table.copies[0], filled, writer.style.indent, inserted=calls)
+        body = body_lines(
+            writer, twins.table.copies[0], filled, writer.style.indent, inserted=calls, derived=twins.table.derived
+        )
         definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
     edits += [removal(file, p) for p in procedures[1:]]
@@ -102,6 +104,7 @@ def _general(
     filled: dict[Column, str],
     writer: Writer,
     own_calls: Sequence[tuple[int, int, str]],
+    derived: Sequence[Derived],
 ) -> list[str]:
     """The first function's own text with another name, more parameters, and values instead of constants."""
     tree = file.tree
@@ -117,7 +120,7 @@ def _general(
     for node in range(first.node, tree.end[first.node]):
         if tree.kind[node] == "result_name":
             changes.append((tree.start_byte[node], tree.end_byte[node], name))
-    for node, new in replacements(writer, filled, 0):
+    for node, new in replacements(writer, filled, 0, derived):
         changes.append((tree.start_byte[node], tree.end_byte[node], new))
     start = tree.line_starts[first.start_line - 1]
     text = "\n".join(file.lines[first.start_line - 1 : first.end_line]).encode()

@@ -20,7 +20,7 @@ from ..records import SlotColumn
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.near import NearTwins
-from ..repeats.slots import Column, Copy, compare
+from ..repeats.slots import Column, Copy, Derived, compare
 from .candidate import Candidate
 from .edits import Edit
 from .merges import is_plain, removal, rewritten_calls, values_of
@@ -67,7 +67,7 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     parameters = [*one.parameters, *values, flag]
     if len(parameters) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
-    text = _Text(file, writer, filled, flag, told)
+    text = _Text(file, writer, filled, table.derived, flag, told)
     body = text.lines(parts, writer.style.indent)
     name = namer.merged([one.name, other.name], copies[0])
     definition = writer.function(name, [Variable(p) for p in parameters], body, (), one.node)
@@ -133,10 +133,19 @@ def _only(part: Aligned, side: int) -> list[int]:
 class _Text:
     """Writes the one function's body."""
 
-    def __init__(self, file: ProgramFile, writer: Writer, filled: dict[Column, str], flag: str, told: int) -> None:
+    def __init__(
+        self,
+        file: ProgramFile,
+        writer: Writer,
+        filled: dict[Column, str],
+        derived: Sequence[Derived],
+        flag: str,
+        told: int,
+    ) -> None:
         self.file = file
         self.writer = writer
         self.filled = filled
+        self.derived = derived
         self.flag = flag
         self.told = told
 
@@ -165,7 +174,10 @@ class _Text:
         if any(tree.start_line(s) in self.file.shared_lines for s in statements):
             raise CannotWrite("several statements share a line there")
         copy = Copy(self.file, tuple(statements))
-        return [*self._comments(statements[0], indent), *body_lines(self.writer, copy, filled, indent)]
+        return [
+            *self._comments(statements[0], indent),
+            *body_lines(self.writer, copy, filled, indent, derived=self.derived),
+        ]
 
     def _head(self, statement: int) -> list[str]:
         """The lines of a statement above its block."""

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from ..languages.writing import Writer, leading_space
 from ..program.program import ProgramFile
-from ..repeats.slots import Column, Copy
+from ..repeats.slots import Column, Copy, Derived
 
 
 def body_lines(
@@ -17,6 +17,7 @@ def body_lines(
     dropped: frozenset[int] = frozenset(),
     index: int = 0,
     inserted: Sequence[tuple[int, str]] = (),
+    derived: Sequence[Derived] = (),
 ) -> list[str]:
     """The lines of `copy` at `indent`, each column replaced by its expression.
 
@@ -33,7 +34,7 @@ def body_lines(
         text = tree.source[start : tree.end_byte[copy.last]]
         noted = [c.text for c in tree.comments if c.line == last_line and not c.alone]
         text += "".join(f" {note}" for note in noted if text[-1:] != b"\n" and note.encode() not in text).encode()
-    changes = [(tree.start_byte[n], tree.end_byte[n], new) for n, new in replacements(writer, filled, index)]
+    changes = [(tree.start_byte[n], tree.end_byte[n], new) for n, new in replacements(writer, filled, index, derived)]
     for first_byte, stop_byte, replacement in sorted(
         [*changes, *((at, at, new) for at, new in inserted)], reverse=True
     ):
@@ -60,8 +61,11 @@ def body_lines(
     return lines
 
 
-def replacements(writer: Writer, filled: Mapping[Column, str], index: int) -> list[tuple[int, str]]:
-    """(node, what to write in its place) for every spot of the columns in copy number `index`."""
+def replacements(
+    writer: Writer, filled: Mapping[Column, str], index: int, derived: Sequence[Derived] = ()
+) -> list[tuple[int, str]]:
+    """(node, what to write in its place) for every spot of the columns in copy number `index`, and of those that
+    follow from them."""
     whole: list[tuple[int, str]] = []
     in_strings: dict[int, dict[int, str]] = {}
     for column, expression in filled.items():
@@ -71,6 +75,11 @@ def replacements(writer: Writer, filled: Mapping[Column, str], index: int) -> li
                 in_strings.setdefault(node, {})[spot.group] = expression
             else:
                 whole.append((node, writer.value_text(node, expression)))
+    for text in derived:
+        if text.base in filled:
+            for spot in text.column.spots:
+                node = spot.nodes[index]
+                whole.append((node, writer.text_around(node, text.before, filled[text.base], text.after)))
     for node, groups in in_strings.items():
         whole.append((node, writer.string_with(node, groups)))
     return whole

@@ -21,6 +21,7 @@ BLOCKS = msgspec.structs.replace(
     started_prefix="when_",
     functions_are_values=False,
     variables_as_lists=False,
+    texts_take_texts=False,
     open_library=True,
     repair=None,
 )

@@ -26,6 +26,13 @@ class BraceWriter(Writer):
             return expression
         return f"({expression})"
 
+    def _joined(self, node: int, before: str, expression: str, after: str) -> str:
+        """A text with a value in it, put together with `+`."""
+        quote = self.file.tree.source_of(node)[0]
+        parts = [f"{quote}{before}{quote}" if before else "", expression, f"{quote}{after}{quote}" if after else ""]
+        text = " + ".join(part for part in parts if part)
+        return text if self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS else f"({text})"
+
     def loop(
         self,
         variables: Sequence[Variable],
@@ -233,6 +240,9 @@ class CWriter(TypedWriter):
 class MethodWriter(TypedWriter):
     """Java and C#, whose functions are methods of a class."""
 
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        return self._joined(node, before, expression, after)
+
     def declared(self, kind: Type, name: str) -> str:
         return f"{kind.base}{'[]' * len(kind.dimensions)} {name}"
 
@@ -323,6 +333,11 @@ class JavaScriptWriter(BraceWriter):
             return text if self.file.tree.kind[parent] in SAFE_PARENTS else f"({text})"
         parts = re.split(r"(\d+)", literal[1:-1])
         return "`" + "".join(f"${{{replacements[k]}}}" if k in replacements else p for k, p in enumerate(parts)) + "`"
+
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        if self._keyword("let") == "var":
+            return self._joined(node, before, expression, after)
+        return f"`{before}${{{expression}}}{after}`"
 
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
         if self._arrows():

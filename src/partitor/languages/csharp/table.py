@@ -99,6 +99,7 @@ CSHARP = Language(
         "reading": READING,
         "comment": frozenset({"comment"}),
         "typed": True,
+        "texts_take_texts": True,
         "capitals": True,
         "types": TypeNames(text="string"),
         "methods": True,

@@ -58,6 +58,7 @@ GAMESCRIPT_TABLE: dict[str, Any] = {
     "keywords": TABLE["keywords"] | frozenset("and or not mod div repeat until self other global then exit".split()),
     "output_calls": frozenset({"show_debug_message", "draw_text"}),
     "texts_take_numbers": frozenset(),
+    "texts_take_texts": True,
     "framework_calls": frozenset(),
 }
 GAMESCRIPT = Language(

@@ -96,6 +96,7 @@ JAVA = Language(
         "reading": READING,
         "comment": frozenset({"line_comment", "block_comment"}),
         "typed": True,
+        "texts_take_texts": True,
         "types": TypeNames(text="String", truth="boolean"),
         "methods": True,
         "global_style": True,

@@ -135,6 +135,7 @@ TABLE: dict[str, Any] = {
         }
     ),
     "hoists": True,
+    "texts_take_texts": True,
     "functions_are_values": True,
     "global_style": True,
 }

@@ -144,6 +144,7 @@ PYTHON = Language(
     output_calls=frozenset({"print"}),
     functions_are_values=True,
     variables_as_lists=True,
+    texts_take_texts=True,
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},
     repair=close_brackets,
 )

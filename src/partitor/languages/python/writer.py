@@ -19,6 +19,10 @@ class PythonWriter(Writer):
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
         return formatted_string(self.file.tree.source_of(node), replacements)
 
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        quote = self.file.tree.source_of(node)[0]
+        return f"f{quote}{before}{{{expression}}}{after}{quote}"
+
     def value_text(self, node: int, expression: str) -> str:
         return value_text(self.file, node, expression)
 

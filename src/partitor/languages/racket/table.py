@@ -53,6 +53,7 @@ TABLE: dict[str, Any] = {
     "started_by_hand": True,
     "list_call": "list",
     "values_everywhere": True,
+    "texts_take_texts": True,
     "void_calls": VOID_CALLS,
     "word_joint": "-",
     "closers_trail": True,

@@ -57,6 +57,10 @@ class SchemeWriter(Writer):
         out += [f'"{text}"'] if text else []
         return f"(string-append {' '.join(out)})"
 
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        parts = [f'"{before}"' if before else "", expression, f'"{after}"' if after else ""]
+        return f"(string-append {' '.join(part for part in parts if part)})"
+
     def loop(
         self,
         variables: Sequence[Variable],

@@ -21,6 +21,7 @@ SWIFT = Language(
         "conditionals": BRACES["conditionals"] | {"guard_statement"},
         "keyword_argument": ("labelled_argument", "name"),
         "typed": True,
+        "texts_take_texts": True,
         "types_behind": True,
         "value_types": True,
         "fixed_parameters": True,

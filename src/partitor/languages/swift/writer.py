@@ -54,6 +54,9 @@ class SwiftWriter(BraceWriter):
         parts = re.split(r"(\d+)", literal)
         return "".join(f"\\({replacements[k]})" if k in replacements else part for k, part in enumerate(parts))
 
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        return f'"{before}\\({expression}){after}"'
+
     def _counting_head(self, variable: str, turns: Counting) -> str:
         last = turns.first + turns.step * (turns.count - 1)
         if turns.step == 1:

@@ -21,6 +21,7 @@ VISUAL_BASIC = Language(
         "conditionals": BRACES["conditionals"] | {"choice_statement"},
         "keyword_argument": ("keyword_argument", "name"),
         "typed": True,
+        "texts_take_texts": True,
         "global_style": True,
         "types_behind": True,
         "untyped": "Variant",

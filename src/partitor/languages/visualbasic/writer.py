@@ -49,6 +49,11 @@ class VisualBasicWriter(Writer):
         joins = tree.kind[parent] == "binary_operator" and "&" in [tree.text[c] for c in tree.children(parent)]
         return joined if joins or tree.kind[parent] in SAFE_PARENTS else f"({joined})"
 
+    def text_around(self, node: int, before: str, expression: str, after: str) -> str:
+        parts = [f'"{before}"' if before else "", expression, f'"{after}"' if after else ""]
+        joined = " & ".join(part for part in parts if part)
+        return joined if self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS else f"({joined})"
+
     def value_text(self, node: int, expression: str) -> str:
         simple = re.fullmatch(r"\w+(?:\(\w+\))?", expression) is not None
         if simple or self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS:

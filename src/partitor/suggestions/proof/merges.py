@@ -242,7 +242,7 @@ class _MergeProof:
         terms = [self._as_itself(term_of(after, s, holes), self.claim.name, frozenset(values)) for s in body]
         chosen = [part for term in terms for part in branches_chosen(term, flags)]
         if chosen != terms:
-            self._refuse_what_marks_the_whole()
+            self._refuse_what_marks_the_whole(frozenset(flags))
         if len(chosen) != len(twin_body):
             raise Refused(f"the general function is not {twin.name} with its values put in")
         for given, t in zip(chosen, twin_body, strict=True):
@@ -257,12 +257,20 @@ class _MergeProof:
                 raise Refused(f"{name} is not a variable of {twin.name}")
         self._same_globals(twin, body)
 
-    def _refuse_what_marks_the_whole(self) -> None:
-        """What would mean the whole function although it stands under an `if`: a `yield`, a `global`."""
+    def _refuse_what_marks_the_whole(self, flags: frozenset[str]) -> None:
+        """What would mean the whole function although it stands under an `if` that asks a flag: a `yield`, a
+        `global`."""
         tree, language = self.after.tree, self.after.language
         marks = language.suspending | language.outer_declarations
-        if marks & set(tree.kind[self.general.node : tree.end[self.general.node]]):
-            raise Refused("the general function holds what would mean its whole body")
+        for node in range(self.general.node, tree.end[self.general.node]):
+            around = (
+                [p for p in self.after.parents(node) if tree.kind[p] == "if_statement"]
+                if tree.kind[node] in marks
+                else []
+            )
+            asked = [tree.child(p, "condition") for p in around]
+            if any(flags & set(tree.text[c : tree.end[c]]) for c in asked if c is not None):
+                raise Refused("the general function holds what would mean its whole body")
 
     def _as_itself(self, term: Term, name: str, fixed: frozenset[int]) -> Term:
         """A function's term with each call that it makes of itself as ("itself", value, …), without the values at

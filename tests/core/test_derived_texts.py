@@ -1,0 +1,104 @@
+"""Texts that hold what differs elsewhere: written around it, in each language's way."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from core.builders import report, run, verdict, worked
+from core.runners import can_run, outputs
+from partitor.suggestions.proof import NewFunction
+
+SHOP = """
+def buy(stock, choice):
+    if choice == "rope":
+        if stock["rope"] > 0:
+            stock["rope"] -= 1
+            print("you bought rope")
+            print("left:", stock["rope"])
+        else:
+            print("sorry, no rope")
+    elif choice == "lamp":
+        if stock["lamp"] > 0:
+            stock["lamp"] -= 1
+            print("you bought lamp")
+            print("left:", stock["lamp"])
+        else:
+            print("sorry, no lamp")
+
+
+shelf = {"rope": 2, "lamp": 0}
+buy(shelf, "rope")
+buy(shelf, "lamp")
+"""
+
+
+def test_one_parameter_stands_in_all_texts() -> None:
+    after = worked(SHOP)
+    assert 'print(f"you bought {name}")' in after
+    assert 'print(f"sorry, no {name}")' in after
+    assert run(after) == run(SHOP)
+    assert [len(s.slots) for s in report(SHOP).suggestions] == [1]
+
+
+def test_a_text_that_only_happens_to_hold_it_once_is_a_value_of_its_own() -> None:
+    after = worked(SHOP.replace('"sorry, no lamp"', '"no lamps, sorry"'))
+    assert 'f"you bought {name}"' in after
+    assert "no rope" in after.split("shelf =")[0].split("elif")[0]
+
+
+PROGRAMS = {
+    "javascript": (
+        "function line(word) {{\n  console.log(word);\n}}\n{}",
+        'line("{0}");\nline("sell {0} now");\nline("{0}: full");\nconsole.log("--");\n',
+        "`sell ${",
+    ),
+    "java": (
+        "public class Main {{\n    static void line(String word) {{\n        System.out.println(word);\n    }}\n\n"
+        "    public static void main(String[] args) {{\n{}    }}\n}}\n",
+        '        line("{0}");\n        line("sell {0} now");\n        line("{0}: full");\n        System.out.println("--");\n',
+        '"sell " + ',
+    ),
+    "racket": (
+        "#lang racket/base\n(define (line word)\n  (display word)\n  (newline))\n{}",
+        '(line "{0}")\n(line "sell {0} now")\n(line "{0}: full")\n(newline)\n',
+        '(string-append "sell " ',
+    ),
+    "swift": (
+        "func line(_ word: String) {{\n    print(word)\n}}\n{}",
+        'line("{0}")\nline("sell {0} now")\nline("{0}: full")\nprint("--")\n',
+        '"sell \\(',
+    ),
+}
+
+
+@pytest.mark.parametrize("language", PROGRAMS)
+def test_every_language_has_its_way(language: str, tmp_path: Path) -> None:
+    frame, block, shown = PROGRAMS[language]
+    text = frame.format("".join(block.format(word) for word in ("rope", "lamp", "hook", "oar")))
+    after = worked(text, language)
+    assert shown in after
+    if language != "swift" and can_run(language):
+        before, now = outputs(language, [text, after], tmp_path)
+        assert before == now
+
+
+BEFORE = 'print("rope")\nprint("buy rope")\nprint(1)\nprint("lamp")\nprint("buy lamp")\nprint(1)\n'
+
+
+@pytest.mark.parametrize(
+    ("text", "right"),
+    [
+        ('f"buy {w}"', True),
+        ('"buy " + w', True),
+        ('f"buy  {w}"', False),
+        ('f"buy {w}s"', False),
+        ('f"{w} buy"', False),
+        ('f"buy {w!r}"', False),
+        ('f"buy {w:>5}"', False),
+    ],
+)
+def test_only_the_same_text_is_proved(text: str, right: bool) -> None:
+    after = f'def show(w):\n    print(w)\n    print({text})\n    print(1)\n\n\nshow("rope")\nshow("lamp")\n'
+    assert verdict(BEFORE, after, NewFunction("main.py", "show")).proved is right
