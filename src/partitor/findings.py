@@ -20,12 +20,19 @@ from .repeats.slots import Copy, Table
 from .suggestions.candidate import Candidate
 from .suggestions.functions import function_candidate
 from .suggestions.loops import loop_candidate
-from .suggestions.merges import merge_candidate
 from .suggestions.near_merges import near_merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
 from .suggestions.steps import steps_of
-from .suggestions.worked import Deadline, Proved, attempt, block_candidate, own_statements, step_candidate
+from .suggestions.worked import (
+    Deadline,
+    Proved,
+    attempt,
+    block_candidate,
+    own_statements,
+    step_candidate,
+    twins_candidate,
+)
 
 COUNTS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
 
@@ -121,7 +128,7 @@ class Remarks:
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_twins(self, twins: Twins) -> None:
-        suggestion = self._suggest("merge", lambda: merge_candidate(twins), twins.table, "one function")
+        suggestion = self._suggest("merge", lambda: twins_candidate(twins), twins.table, "one function")
         names = _listed([p.name for _, p in twins.procedures])
         places = [Place(f.path, p.start_line, p.end_line) for f, p in twins.procedures]
         message = f"{names} are alike; {_difference(suggestion.slots, twins.table)}."

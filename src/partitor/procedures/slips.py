@@ -89,12 +89,13 @@ def outer_variables(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure, 
 
 def _few_share(file: ProgramFile, name: str) -> bool:
     """True where a variable is no state that several functions share: one function and its caller use it."""
-    users = {
-        file.names.scope[i]
-        for i in file.names.nodes
-        if file.tree.text[i] == name and file.names.owner(i) == 0 and file.names.scope[i]
-    }
-    return len(users) <= 2
+    names, tree = file.names, file.tree
+    own = [i for i in names.nodes if tree.text[i] == name and names.owner(i) == 0]
+    declared = [p for i in own if not names.scope[i] for p in file.parents(i) if tree.kind[p] == "declaration"]
+    if any("static" in tree.leaf_texts(declaration)[:1] for declaration in declared):
+        # The file's own state, declared as such.
+        return False
+    return len({names.scope[i] for i in own if names.scope[i]}) <= 2
 
 
 def vague_names(file: ProgramFile, required: frozenset[str]) -> list[tuple[Procedure, str]]:

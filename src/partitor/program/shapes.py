@@ -98,7 +98,7 @@ class ShapeTable:
                 inside += [(-1, self.symbols(tree, child)) for child in tree.children(position)]
                 items: tuple[object, ...] = (kind,)
                 position = ends[position]
-            elif position != node and is_simple_operand(tree, position, language):
+            elif (position != node or language.values_everywhere) and is_simple_operand(tree, position, language):
                 plain.append(SLOT)
                 worded.append(DIGITS.sub("#", text) if kind in strings else SLOT)
                 kinded.append((*SLOT, kind))

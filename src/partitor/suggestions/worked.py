@@ -16,7 +16,7 @@ import msgspec
 from ..errors import TooCostly
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
-from ..repeats.find import Limits, RepeatedBlock, Repeats, find_repeats
+from ..repeats.find import Limits, RepeatedBlock, Repeats, Twins, find_repeats
 from ..repeats.judge import inner_statements
 from ..repeats.near import NearTwins
 from ..repeats.slots import Copy, Table
@@ -24,7 +24,7 @@ from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
 from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
-from .merges import merge_candidate
+from .merges import is_plain, merge_candidate
 from .near_merges import near_merge_candidate
 from .proof import prove
 from .steps import steps_of
@@ -240,9 +240,19 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     return call_candidate(block.table, block.known) if block.known else function_candidate(block.table)
 
 
+def twins_candidate(twins: Twins) -> Candidate:
+    """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
+    try:
+        return merge_candidate(twins)
+    except CannotWrite as problem:
+        if all(is_plain(f, p) for f, p in twins.procedures):
+            raise problem
+        return function_candidate(twins.table)
+
+
 def _merges(repeats: Repeats) -> Iterator[Making]:
     for twins in repeats.twins:
-        yield partial(merge_candidate, twins), twins.table
+        yield partial(twins_candidate, twins), twins.table
     for near in repeats.near_twins:
         yield partial(near_merge_candidate, near), near
 
