@@ -17,7 +17,7 @@ from programs import hundred_lines, source
 from partitor.check import check, program_of
 from partitor.exchange.assignment import Assignment
 from partitor.languages.grammars import parser_for
-from partitor.languages.registry import LANGUAGES, language_of
+from partitor.languages.registry import language_of
 from partitor.procedures.calls import map_calls
 from partitor.procedures.required import match_required
 from partitor.reading.collect import Submission

@@ -39,6 +39,12 @@ class Built(msgspec.Struct, eq=False):
     """Bytes of brackets (and closing words) that are no parts and still make their line a line of code."""
 
 
+def incomplete(found: bytes) -> str:
+    """What is said of a piece of text that the grammar cannot make sense of."""
+    shown = found.decode(errors="replace").split("\n")[0].strip()
+    return f"this is not complete: {shown[:60]!r}; the program is read around it"
+
+
 def token(kind: str, start: int, stop: int, field: str = "") -> Part:
     """A leaf."""
     return Part(kind, start, stop, field, [], True)

@@ -172,6 +172,26 @@ class Writer(ABC):
         return ""
 
 
+def pieces(inner: str, quote: str, replacements: Mapping[int, str]) -> list[str]:
+    """A text with some of its digit groups replaced by expressions, as literals and expressions to be joined.
+
+    >>> pieces("gate 3!", '"', {1: "i + 1"})
+    ['"gate "', '(i + 1)', '"!"']
+    """
+    out: list[str] = []
+    text = ""
+    for k, part in enumerate(re.split(r"(\d+)", inner)):
+        if k not in replacements:
+            text += part
+            continue
+        if text or not out:
+            out.append(f"{quote}{text}{quote}")
+        simple = re.fullmatch(r"\w+(?:[\[(]\w+[\])])?", replacements[k])
+        out.append(replacements[k] if simple else f"({replacements[k]})")
+        text = ""
+    return [*out, f"{quote}{text}{quote}"] if text else out
+
+
 def linear(variable: str, factor: int, offset: int) -> str:
     """The text of `factor * variable + offset`.
 

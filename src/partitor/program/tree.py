@@ -14,7 +14,7 @@ import msgspec
 import tree_sitter
 
 from ..languages.grammars import parser_for
-from ..languages.parts import Built, Part
+from ..languages.parts import Built, Part, incomplete
 from ..languages.table import Language
 
 
@@ -223,8 +223,7 @@ class Flattener:
         if node.is_missing:
             message = f"{node.type!r} is missing here; the program is read around the gap"
         else:
-            found = self.source[node.start_byte : node.end_byte].decode(errors="replace").split("\n")[0]
-            message = f"this is not complete: {found.strip()[:60]!r}; the program is read around it"
+            message = incomplete(self.source[node.start_byte : node.end_byte])
         self.problems.append(Problem(line, message))
 
 

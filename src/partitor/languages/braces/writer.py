@@ -9,7 +9,7 @@ from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
-from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space
+from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space, pieces
 
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "list", "subscript", "interpolation", "pair"})
 
@@ -137,22 +137,7 @@ class BraceWriter(Writer):
 
     def _concatenated(self, literal: str, replacements: Mapping[int, str]) -> str:
         """`"gate 3!"` as `"gate " + i + "!"`."""
-        quote = literal[0]
-        parts = re.split(r"(\d+)", literal[1:-1])
-        out: list[str] = []
-        text = ""
-        for k, part in enumerate(parts):
-            if k in replacements:
-                if text or not out:
-                    out.append(f"{quote}{text}{quote}")
-                simple = re.fullmatch(r"\w+(?:\[\w+\])?", replacements[k])
-                out.append(replacements[k] if simple else f"({replacements[k]})")
-                text = ""
-            else:
-                text += part
-        if text:
-            out.append(f"{quote}{text}{quote}")
-        return " + ".join(out)
+        return " + ".join(pieces(literal[1:-1], literal[0], replacements))
 
 
 class TypedWriter(BraceWriter):

@@ -13,7 +13,7 @@ from collections.abc import Callable
 import tree_sitter
 
 from ..grammars import parser_for
-from ..parts import Built, Part, token
+from ..parts import Built, Part, incomplete, token
 
 Node = tree_sitter.Node
 COMMENTS = frozenset({"comment", "block_comment", "sexp_comment"})
@@ -98,9 +98,7 @@ class _Builder:
             )
             return True
         if node.is_error:
-            shown = self.source[node.start_byte : node.end_byte].decode(errors="replace").split("\n")[0].strip()
-            message = f"this is not complete: {shown[:60]!r}; the program is read around it"
-            self.built.problems.append((node.start_byte, message))
+            self.built.problems.append((node.start_byte, incomplete(self.source[node.start_byte : node.end_byte])))
         if node.type in BRACKETS and not node.is_error:
             self.built.braces.add(node.start_byte)
             return True

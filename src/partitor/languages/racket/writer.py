@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 
 from ...errors import CannotWrite
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer
+from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, pieces
 
 FORMATTING = frozenset({"printf", "format"})
 MOST_COUNTED = 12
@@ -45,17 +45,9 @@ class SchemeWriter(Writer):
         return self._with_gaps(node, re.split(r"(\d+)", literal[1:-1]), replacements)
 
     def _with_gaps(self, node: int, parts: Sequence[str], replacements: Mapping[int, str]) -> str:
-        out: list[str] = []
-        text = ""
-        for k, part in enumerate(parts):
-            if k in replacements:
-                out += [f'"{text}"'] if text or not out else []
-                out.append(f"(number->string {replacements[k]})")
-                text = ""
-            else:
-                text += part
-        out += [f'"{text}"'] if text else []
-        return f"(string-append {' '.join(out)})"
+        numbers = {k: f"number->string {value}" for k, value in replacements.items()}
+        joined = pieces("".join(parts), '"', numbers)
+        return f"(string-append {' '.join(joined)})"
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         parts = [f'"{before}"' if before else "", expression, f'"{after}"' if after else ""]

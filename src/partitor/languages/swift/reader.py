@@ -13,7 +13,7 @@ from collections.abc import Iterable
 import tree_sitter
 
 from ..grammars import parser_for
-from ..parts import Built, Part, token
+from ..parts import Built, Part, incomplete, token
 from ..precedence import SIGN, nested
 
 Node = tree_sitter.Node
@@ -107,9 +107,7 @@ class _Builder:
         if node.is_missing:
             self.built.problems.append((node.start_byte, f"{kind!r} is missing here; the program is read around it"))
         elif node.is_error:
-            found = self.source[node.start_byte : node.end_byte].decode(errors="replace").split("\n")[0].strip()
-            message = f"this is not complete: {found[:60]!r}; the program is read around it"
-            self.built.problems.append((node.start_byte, message))
+            self.built.problems.append((node.start_byte, incomplete(self.source[node.start_byte : node.end_byte])))
         if self.depth > 150:
             return self._token(node)
         self.depth += 1

@@ -8,7 +8,7 @@ from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer
+from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, pieces
 
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "subscript", "result_statement"})
 
@@ -31,20 +31,7 @@ class VisualBasicWriter(Writer):
         literal = tree.source_of(node)
         if '""' in literal[1:-1]:
             raise CannotWrite("a number inside a text differs")
-        out: list[str] = []
-        text = ""
-        for k, part in enumerate(re.split(r"(\d+)", literal[1:-1])):
-            if k in replacements:
-                if text or not out:
-                    out.append(f'"{text}"')
-                simple = re.fullmatch(r"\w+(?:\(\w+\))?", replacements[k])
-                out.append(replacements[k] if simple else f"({replacements[k]})")
-                text = ""
-            else:
-                text += part
-        if text:
-            out.append(f'"{text}"')
-        joined = " & ".join(out)
+        joined = " & ".join(pieces(literal[1:-1], '"', replacements))
         parent = tree.parent[node]
         joins = tree.kind[parent] == "binary_operator" and "&" in [tree.text[c] for c in tree.children(parent)]
         return joined if joins or tree.kind[parent] in SAFE_PARENTS else f"({joined})"
