@@ -173,7 +173,9 @@ def test_twins_become_one_procedure_that_is_called_as_the_student_calls() -> Non
     assert "\n    ShowOne 20\n    ShowOne 5\n" in text
     assert "Sub ShowOne(ByVal " in text
     handlers = TWINS.replace("ShowKale", "Kale_Click").replace("ShowThrift", "Thrift_Click")
-    assert [s.status for s in report(handlers, language="visualbasic").suggestions] == ["outline"]
+    found = report(handlers, language="visualbasic").suggestions
+    assert [(s.kind, s.status) for s in found] == [("function", "proved")]
+    assert "-Sub Kale_Click()" not in found[0].diff, "what a form calls keeps its name"
 
 
 def test_twin_functions_keep_giving_their_results() -> None:
