@@ -222,9 +222,12 @@ def style_of(file: ProgramFile) -> Style:
         for kind, text in zip(file.tree.kind, file.tree.text, strict=True)
         if kind == "string" and text[:1] in ("'", '"')
     )
-    # The names of a form's handlers say nothing of how this student names things.
-    own = [p.name for p in file.procedures[1:] if not (file.language.case_blind and "_" in p.name)]
-    names = own + [file.tree.text[i] for i in file.names.nodes if file.names.role[i].name == "WRITE"]
+    names = [p.name for p in file.procedures[1:]] + [
+        file.tree.text[i] for i in file.names.nodes if file.names.role[i].name == "WRITE"
+    ]
+    if file.language.started_by_hand and file.language.case_blind:
+        # The names of a form's handlers say nothing of how this student names things.
+        names = [name for name in names if "_" not in name]
     snake = sum("_" in n.strip("_") and not n.isupper() for n in names)
     camel = sum(bool(re.search(r"[a-z][A-Z]", n)) for n in names)
     gaps = Counter(_gaps_above_functions(file))
