@@ -100,11 +100,12 @@ class Remarks:
     def _add_run(self, run: Run) -> None:
         table = run.table
         suggestion = self._suggest("loop", lambda: loop_candidate(run), table, "a loop")
-        places = [_place(c) for c in (*table.copies, *([run.rest] if run.rest else []))]
+        places = [_place(c) for c in (*table.copies, *([run.rest] if run.rest else []), *run.more)]
         count = len(table.copies)
         size = inner_statements(table.copies[0])
         what = "This statement stands" if size == 1 else f"These {number_word(size)} statements stand"
-        message = f"{what} {number_word(count)} times in a row; {_difference(suggestion.slots, table)}."
+        again = f", and {number_word(len(run.more))} more behind an interruption" if run.more else ""
+        message = f"{what} {number_word(count)} times in a row{again}; {_difference(suggestion.slots, table)}."
         self._add_table("repeated-run", message, places, table, suggestion)
 
     def _add_block(self, block: RepeatedBlock) -> None:
@@ -560,7 +561,7 @@ def repeated_statements(repeats: Repeats, runs_only: bool = False) -> int:
     if not runs_only:
         tables += [b.table for b in repeats.blocks] + [t.table for t in repeats.twins]
     counted: set[tuple[str, int]] = set()
-    for table in tables:
-        for copy in table.copies[1:]:
-            counted.update((copy.file.path, s) for s in copy.file.statements_within(*copy.span))
+    later = [copy for table in tables for copy in table.copies[1:]]
+    for copy in [*later, *(copy for run in repeats.runs for copy in run.more)]:
+        counted.update((copy.file.path, s) for s in copy.file.statements_within(*copy.span))
     return len(counted)

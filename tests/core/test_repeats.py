@@ -1,6 +1,6 @@
 """What is found: runs, blocks, twins, and what differs between their copies."""
 
-from builders import repeats
+from builders import repeats, report
 
 from partitor.repeats.find import Limits
 from partitor.repeats.slots import Table
@@ -142,3 +142,34 @@ def test_handed_out_lines_are_never_part_of_a_copy():
     text = "open_gate(1)\nshut_gate(1)\n" * 3
     everything = frozenset(("main.py", n) for n in range(1, 7))
     assert find_repeats(program_of([source(text)]), Limits(), everything).runs == ()
+
+
+# -- interruptions -----------------------------------------------------------------------------------
+
+GATES = "".join(f'print("Gate {n}")\nlevel = {350 - 40 * n}\nprint("  opens at", level - 10)\n' for n in range(1, 6))
+
+
+def test_copies_that_go_on_behind_an_interruption_belong_to_the_run():
+    lines = GATES.split("\n")
+    text = "\n".join([*lines[:9], 'print("half way")', *lines[9:]])
+    found = repeats(text)
+    assert [(len(r.table.copies), len(r.more)) for r in found.runs] == [(3, 2)]
+    assert not found.blocks
+    finding = report(text).findings[0]
+    assert len(finding.places) == 5
+    assert "three times in a row, and two more behind an interruption" in finding.message
+
+
+def test_an_interruption_ends_a_run_where_something_else_follows():
+    text = GATES + 'print("half way")\nprint("Boat 3")\nlength = 4\nprint("is", length * 10)\n'
+    assert [len(r.more) for r in repeats(text).runs] == [0]
+
+
+def test_a_repeat_made_of_shorter_copies_is_told_as_these():
+    copy = 'n = int(input("{0}: "))\nsold = count(n, "{0}")\nprint("so far", sold, n)\nlog(sold, "{0}", n)\n'
+    text = (
+        "".join(copy.format(w) for w in ("mill", "quay"))
+        + "bell()\n"
+        + "".join(copy.format(w) for w in ("pier", "dock"))
+    )
+    assert [len(b.table.copies) for b in repeats(text).blocks] == [4]

@@ -38,10 +38,12 @@ class Limits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Run(msgspec.Struct, frozen=True, eq=False):
-    """Copies in a row. `rest`: a last copy that is not whole, at least half of one."""
+    """Copies in a row. `rest`: a last copy that is not whole, at least half of one; `more`: further copies, behind
+    one or two statements that interrupt the row."""
 
     table: Table
     rest: Copy | None = None
+    more: tuple[Copy, ...] = ()
 
 
 class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
@@ -198,7 +200,37 @@ class _Finder:
         for run in candidates:
             if all(_compatible(run, other) for other in chosen):
                 chosen.append(run)
-        return sorted(chosen, key=lambda r: r.table.copies[0].start_line)
+        in_order = sorted(chosen, key=lambda r: r.table.copies[0].start_line)
+        return [self._with_more(sequence, run, in_order) for run in in_order]
+
+    def _with_more(self, sequence: _Sequence, run: Run, runs: Sequence[Run]) -> Run:
+        """The run with the copies that go on behind an interruption, where these are no run of their own."""
+        statements, symbols = sequence.block.statements, sequence.symbols
+        first = statements.index(run.table.copies[0].first)
+        period, count = len(run.table.copies[0].statements), len(run.table.copies)
+        template = symbols[first : first + period]
+        position = first + period * count
+        if run.rest is not None:
+            return run
+        more: list[Copy] = []
+        for gap in (1, 2):
+            start = position + gap
+            while symbols[start : start + period] == template:
+                more.append(Copy(sequence.file, statements[start : start + period]))
+                start += period
+            if more:
+                break
+        taken = any(
+            other is not run and c.span[0] < copy.span[1] and copy.span[0] < c.span[1]
+            for other in runs
+            for c in other.table.copies
+            for copy in more
+        )
+        if not more or taken:
+            return run
+        whole = compare([*run.table.copies, *more])
+        same = whole is not None and len(whole.columns) == len(run.table.columns)
+        return Run(run.table, run.rest, tuple(more)) if same else run
 
     def _best_offset(self, sequence: _Sequence, start: int, stop: int, period: int) -> Run | None:
         """Where in a stretch the copies begin: where paragraphs begin, else as early as possible."""
@@ -240,7 +272,7 @@ class _Finder:
                 break
             starts = [(places[s][0], places[s][1]) for s in repeat.starts]
             for length in _lengths(starts, repeat.length):
-                copies = _apart(starts, length)
+                copies = _apart(_inner_starts(starts, repeat.length, length), length)
                 if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
                     continue
                 left -= len(copies) * length
@@ -307,7 +339,7 @@ class _Finder:
         the loop removes those, so that they are no opportunity of another kind."""
         spans: dict[int, list[tuple[int, int]]] = {}
         for run in runs:
-            for copy in (*run.table.copies[1:], *([run.rest] if run.rest else [])):
+            for copy in (*run.table.copies[1:], *([run.rest] if run.rest else []), *run.more):
                 spans.setdefault(id(copy.file), []).append(copy.span)
         inside = {key: _merged(found) for key, found in spans.items()}
         result = []
@@ -506,10 +538,20 @@ def _without_repeated_inner_runs(runs: list[Run]) -> list[Run]:
 
 
 def _lengths(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[int]:
-    """How long the copies of a repeat may be: as long as it is, and where its occurrences overlap, no longer than
-    from one to the next."""
+    """How long the copies of a repeat may be: as long as it is; where its occurrences overlap, no longer than from
+    one to the next; where each is made of shorter copies side by side, as long as one of these."""
     gaps = [b - a for (one, a), (other, b) in itertools.pairwise(starts) if one is other and a < b < a + length]
-    return [length, min(gaps)] if gaps else [length]
+    sequence, first = starts[0]
+    symbols = sequence.symbols[first : first + length]
+    inner = [p for p in range(1, length // 2 + 1) if length % p == 0 and symbols[p:] == symbols[:-p]]
+    return list(dict.fromkeys([length, *([min(gaps)] if gaps else []), *inner[:1]]))
+
+
+def _inner_starts(starts: Sequence[tuple[_Sequence, int]], whole: int, length: int) -> list[tuple[_Sequence, int]]:
+    """Where the copies begin if each occurrence of a repeat is made of shorter ones, side by side."""
+    if length == whole or whole % length:
+        return list(starts)
+    return [(sequence, first + k) for sequence, first in starts for k in range(0, whole, length)]
 
 
 def _apart(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[Copy]:

@@ -28,11 +28,7 @@ const csharp = inFunction(
     `        Console.WriteLine("Gate ${gate}");\n        Console.WriteLine("  opens at " + ${cm});\n`,
   '    }\n}\n'
 );
-const swift = inFunction(
-  '',
-  (gate, cm) => `print("Gate ${gate}")\nprint("  opens at", ${cm})\n`,
-  ''
-);
+const swift = inFunction('', (gate, cm) => `print("Gate ${gate}")\nprint("  opens at", ${cm})\n`, '');
 const macro = inFunction(
   'Sub OpenGates()\n',
   (gate, cm) => `    Debug.Print "Gate ${gate}"\n    Debug.Print "  opens at "; ${cm}\n`,
