@@ -293,7 +293,16 @@ class _Check:
             for file, procedure in self.calls.defined.get(name, []):
                 return file, procedure
         best = max(self.program.files, key=lambda f: own_statements(f, f.procedures[0]), default=None)
-        return (best, best.procedures[0]) if best else (None, None)
+        if best is None or own_statements(best, best.procedures[0]) or not best.language.started_by_hand:
+            return (best, best.procedures[0]) if best else (None, None)
+        # Nothing runs by itself: the procedure that uses most of the others is where a user starts.
+        routines = [(f, p) for f in self.program.files for p in f.procedures[1:]]
+        own = set(self.calls.defined)
+        return max(
+            routines,
+            key=lambda pair: len(own & set(self.calls.calls.get(pair[1].name, ()))),
+            default=(best, best.procedures[0]),
+        )
 
     def _file_record(self, file: ProgramFile) -> FileRecord:
         return FileRecord(

@@ -319,3 +319,8 @@ def test_well_made_macros_get_no_remark() -> None:
     End Sub
     """
     assert rules(text, language="visualbasic") == []
+
+
+def test_the_macro_that_uses_the_others_is_the_main_routine() -> None:
+    text = TWINS.replace("Sub Main()", "Sub PrintAll()")
+    assert report(text, language="visualbasic").measures["entry_call_share"] == 1.0

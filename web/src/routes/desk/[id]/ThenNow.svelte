@@ -23,8 +23,18 @@
       .map((p) => ({ start: p.start_line, text: lines.slice(p.start_line - 1, p.end_line) }))
   );
   const now = $derived.by(() => {
-    const pieces = suggestion.changes.map((c) => c.text.replace(/^\n+|\n+$/g, '')).filter((t) => t.trim());
-    const main = pieces.reduce((best, t) => (t.split('\n').length > best.split('\n').length ? t : best), '');
+    const trimmed = (text: string) => text.replace(/^\n+|\n+$/g, '');
+    const pieces = suggestion.changes.map((c) => trimmed(c.text)).filter((t) => t.trim());
+    const first = then[0];
+    // A loop stands where the first copy stood; a function is what has most lines.
+    const there = suggestion.changes.find(
+      (c) => first && c.start_line < first.start + first.text.length && c.end_line >= first.start
+    );
+    const longest = pieces.reduce(
+      (best, t) => (t.split('\n').length > best.split('\n').length ? t : best),
+      ''
+    );
+    const main = suggestion.kind === 'loop' && there ? trimmed(there.text) : longest;
     return { main, calls: pieces.filter((t) => t !== main) };
   });
 
@@ -107,7 +117,9 @@
 {now.main}</pre>
           {#if now.calls.length}
             <pre class="mt-2 overflow-x-auto px-2 text-[12px]"><span class="quiet font-sans"
-                >in place of {now.calls.length === 1 ? 'the lines' : 'the copies'}</span
+                >{suggestion.kind === 'loop'
+                  ? 'and where else it shows'
+                  : `in place of ${now.calls.length === 1 ? 'the lines' : 'the copies'}`}</span
               >
 {now.calls.map((c) => c.replace(/^\s+/gm, '')).join('\n')}</pre>
           {/if}
