@@ -152,11 +152,6 @@ def _plain(name: str) -> str:
     return name.replace("_", "").lower()
 
 
-def nearest(name: str, known: Iterable[str], least: float = 70) -> str:
-    """The known name most like `name`, or "" where none is like it."""
-    return Spelled(known).nearest(name, least)
-
-
 def redefined(program: Program) -> list[tuple[ProgramFile, list[Procedure]]]:
     """Functions that share a name in one statement list, so that only the last is kept."""
     found = []

@@ -14,7 +14,7 @@ import msgspec
 from ...program.flow import Flow, flow_of
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
-from . import declared, rules
+from . import declared, places, rules
 from .folding import Term, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
 from .verdict import CalledFunction, NewFunction, Refused
@@ -266,7 +266,7 @@ class _FunctionProof:
             for i in after.names.within(s, after.tree.end[s])
             if after.tree.text[i] in definition.parameters
         ]
-        declared.require_values_fit(after, holes)
+        places.require_values_fit(after, holes)
 
     def _check_names(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """What the function does not own must be the module's or built in, there and here."""

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import ProgramFile
-from . import declared, rules
+from . import declared, places, rules
 from .folding import Term, integer_value, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
 from .verdict import NewLoop, Refused
@@ -96,7 +96,7 @@ class _LoopProof:
         if self.after.language.declares:
             declared.require_free_standing(self.before, segment, scope)
             declared.require_simple_scopes(self.after, rules.scope_of_statement(self.after, loop))
-            declared.require_values_fit(self.after, holes)
+            places.require_values_fit(self.after, holes)
         templates = [term_of(self.after, s, holes) for s in statements]
         for k, turn in enumerate(turns):
             copy = segment[max(0, k * size - carried) : (k + 1) * size - carried]

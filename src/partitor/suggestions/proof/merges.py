@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
 from ...program.types import Type, type_of_expression
-from . import declared, rules
+from . import declared, places, rules
 from .folding import Term, meaning_of
 from .functions import plain_parameters, statement_of
 from .terms import is_literal, matches, substitute, term_of
@@ -91,7 +91,7 @@ class _MergeProof:
             if homes != {rules.class_of(after, general.node)}:
                 raise Refused("the functions stand in different classes")
         inside = after.names.within(general.node, after.tree.end[general.node])
-        declared.require_values_fit(after, [i for i in inside if after.tree.text[i] in added])
+        places.require_values_fit(after, [i for i in inside if after.tree.text[i] in added])
 
     def _require_own_object(self, member: int, twin: Procedure) -> None:
         """`gate.open()` calls the twin for certain only where the object is declared as one of its class."""

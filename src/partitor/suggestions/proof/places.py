@@ -1,0 +1,149 @@
+"""Where a variable may stand for a value: not where the language wants the constant, or another type."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ...program.names import UNBOUND, Role
+from ...program.program import ProgramFile
+from ...program.types import Type, declared_type, result_type, type_of_expression, type_of_name
+from .verdict import Refused
+
+NARROW = frozenset({"byte", "short", "char", "sbyte", "ushort", "uint", "ulong"})
+
+
+def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
+    """A variable may not stand where the language wants the constant itself."""
+    tree = file.tree
+    for hole in holes:
+        if file.language.by_reference:
+            _require_fits_reference(file, hole)
+        if file.language.value_types and file.names.role[hole] in (Role.READ, Role.UPDATE):
+            _require_plain_place(file, hole)
+        below = hole
+        for parent in file.parents(hole):
+            kind = tree.kind[parent]
+            if kind == "array_declarator" or (kind == "case_clause" and tree.field[below] == "value"):
+                raise Refused("a constant is wanted where a variable would stand")
+            if kind == "special_form":
+                raise Refused("a value stands in a form whose parts may be no values")
+            if kind == "sizeof_expression" or (kind == file.language.call and _is_macro(file, parent)):
+                raise Refused("a macro would be given a variable")
+            if kind == "declarator":
+                _require_wide_enough(file, parent)
+            if kind == "assignment" and file.language.methods:
+                left = tree.child(parent, "left")
+                given = type_of_expression(file, left) if left is not None else None
+                if given is not None and given.base in NARROW:
+                    raise Refused("a variable is too wide for what it is given to")
+            below = parent
+
+
+def _require_wide_enough(file: ProgramFile, declarator: int) -> None:
+    tree = file.tree
+    left = tree.child(declarator, "left")
+    if left is None:
+        return
+    if tree.kind[left] == "array_declarator":
+        right = tree.child(declarator, "right")
+        if right is not None and tree.kind[right] != "list":
+            raise Refused("an array would be given a variable")
+        return
+    kind = declared_type(file, left) if tree.text[left] else None
+    if kind is not None and file.language.methods and kind.base in NARROW and not kind.dimensions:
+        raise Refused("a variable is too wide for what it is given to")
+
+
+def _is_macro(file: ProgramFile, call: int) -> bool:
+    name = file.called_name(call)
+    return file.language.struct_values and (name == "F" or (len(name) > 2 and name.isupper()))
+
+
+def _require_fits_reference(file: ProgramFile, hole: int) -> None:
+    """A variable that is given by reference must be of the parameter's own type; a literal need not."""
+    tree = file.tree
+    arguments = tree.parent[hole]
+    if tree.kind[arguments] != "argument_list":
+        return
+    name = file.called_name(tree.parent[arguments])
+    for procedure in file.procedures[1:]:
+        parameters = tree.child(procedure.node, "parameters")
+        if procedure.name != name or parameters is None:
+            continue
+        place = tree.items(arguments).index(hole)
+        taking = tree.items(parameters)
+        if place >= len(taking) or "ByVal" in tree.leaf_texts(taking[place]):
+            continue
+        wanted = type_of_name(file, procedure.parameters[place], procedure.node)
+        if wanted is None or (wanted.base != file.language.untyped and wanted != type_of_expression(file, hole)):
+            raise Refused(f"{name} wants a variable of another type there")
+
+
+def _require_plain_place(file: ProgramFile, hole: int) -> None:
+    """Where a literal takes on the type that its place wants, a variable may stand for it only in a place that
+    wants exactly the variable's type, as far as that is in sight."""
+    tree = file.tree
+    kind = type_of_expression(file, hole)
+    if kind is None:
+        raise Refused("the type of a value that differs is not in sight")
+    below = hole
+    for parent in file.parents(hole):
+        here, field = tree.kind[parent], tree.field[below]
+        if here == "interpolation":
+            return
+        if here in {"parenthesized_expression", "unary_operator"}:
+            below = parent
+            continue
+        if here == "binary_operator" and field in {"left", "right"}:
+            other = tree.child(parent, "left" if field == "right" else "right")
+            operator = tree.text[tree.child(parent, "operator") or parent]
+            if other is None or type_of_expression(file, other) != kind:
+                break
+            if operator in COMPARISONS:
+                return
+            below = parent
+            continue
+        if here == "argument_list":
+            if _takes(file, parent, below, kind):
+                return
+        elif here == "labelled_argument":
+            if _takes(file, tree.parent[parent], parent, kind):
+                return
+        elif here == "declarator" and field == "right":
+            told = tree.child(parent, "type")
+            if told is None or tree.text[told] == kind.base:
+                return
+        elif here in {"assignment", "augmented_assignment"} and field == "right":
+            left = tree.child(parent, "left")
+            if left is not None and type_of_expression(file, left) == kind:
+                return
+        elif here == "subscript" and field == "subscript":
+            value = tree.child(parent, "value")
+            holder = type_of_expression(file, value) if value is not None else None
+            if holder is not None and holder.dimensions:
+                return
+        elif here == file.language.returning:
+            around = file.procedure_around(parent)
+            if around.node and result_type(file, around) == kind:
+                return
+        break
+    raise Refused("a place might want another type than the variable's")
+
+
+COMPARISONS = frozenset({"==", "!=", "<", ">", "<=", ">="})
+
+
+def _takes(file: ProgramFile, arguments: int, argument: int, kind: Type) -> bool:
+    """True where a call takes a value of exactly this type at this place: one that prints, or the program's own."""
+    tree, language = file.tree, file.language
+    call = tree.parent[arguments]
+    callee = tree.child(call, language.callee_field)
+    if callee is None or tree.kind[callee] != language.name:
+        return False
+    if tree.text[callee] in language.output_calls:
+        return file.names.owner(callee) == UNBOUND
+    found = [p for p in file.procedures if p.node and p.name == tree.text[callee]]
+    place = tree.items(arguments).index(argument)
+    if len(found) != 1 or place >= len(found[0].parameters):
+        return False
+    return type_of_name(file, found[0].parameters[place], found[0].node) == kind
