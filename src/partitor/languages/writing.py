@@ -172,6 +172,17 @@ class Writer(ABC):
         return ""
 
 
+def around(quote: str, before: str, expression: str, after: str) -> list[str]:
+    """A value with texts around it, as literals and the expression to be joined.
+
+    >>> around('"', "buy ", "item", "")
+    ['"buy "', 'item']
+    """
+    return [
+        part for part in (before and f"{quote}{before}{quote}", expression, after and f"{quote}{after}{quote}") if part
+    ]
+
+
 def pieces(inner: str, quote: str, replacements: Mapping[int, str]) -> list[str]:
     """A text with some of its digit groups replaced by expressions, as literals and expressions to be joined.
 

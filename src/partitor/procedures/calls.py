@@ -98,13 +98,9 @@ def _seen_from_outside(file: ProgramFile, procedure: Procedure) -> bool:
 
 def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:
     """(file, call node, name, nearest defined name or "") for calls that nothing defines."""
-    key = "undefined calls"
-    if program.files and key not in program.files[0].derived:
-        program.files[0].derived[key] = (program, _undefined_calls(program, calls))
-    kept = program.files[0].derived[key] if program.files else (program, [])
-    assert isinstance(kept, tuple)
-    found: list[tuple[ProgramFile, int, str, str]] = kept[1] if kept[0] is program else _undefined_calls(program, calls)
-    return found
+    if program.undefined_calls is None:
+        program.undefined_calls = _undefined_calls(program, calls)
+    return program.undefined_calls
 
 
 def _undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:

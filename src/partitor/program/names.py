@@ -90,18 +90,16 @@ def resolve_names(tree: Tree) -> Names:
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
     role = {i: _role(tree, i) for i in nodes}
+    changed: set[int] = set()
     if language.struct_values:
-        for i in _given_by_reference(tree):
-            if role.get(i) is Role.READ:
-                role[i] = Role.UPDATE
+        changed |= _given_by_reference(tree)
     if language.by_reference:
-        for i in _given_to_change(tree):
-            if role.get(i) is Role.READ:
-                role[i] = Role.UPDATE
+        changed |= _given_to_change(tree)
     if language.value_types or language.by_reference:
-        for i in _changed_in_place(tree, nodes):
-            if role[i] is Role.READ:
-                role[i] = Role.UPDATE
+        changed.update(_changed_in_place(tree, nodes))
+    for i in changed:
+        if role.get(i) is Role.READ:
+            role[i] = Role.UPDATE
     scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
     for i in nodes:
         parent = tree.parent[i]

@@ -212,6 +212,8 @@ class Program:
 
     def __init__(self, files: list[ProgramFile]) -> None:
         self.files = tuple(sorted(files, key=lambda f: f.path))
+        self.undefined_calls: list[tuple[ProgramFile, int, str, str]] | None = None
+        """What `procedures.calls` found once, as measures and remarks both need it."""
 
     @cached_property
     def by_path(self) -> dict[str, ProgramFile]:

@@ -88,14 +88,13 @@ class ShapeTable:
         kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
-        inside: list[tuple[int, Symbols]] = []
+        inside: list[tuple[int, list[Symbols]]] = []
+        """Where a block stands, and its statements' symbols."""
         position, stop = node, ends[node]
         while position < stop:
             kind, text = kinds[position], texts[position]
             if kind in blocks and position != node:
-                # Where the block stands; its statements' symbols follow below.
-                inside.append((len(plain), Symbols(0, 0, 0, 0, 0, 0)))
-                inside += [(-1, self.symbols(tree, child)) for child in tree.children(position)]
+                inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
                 items: tuple[object, ...] = (kind,)
                 position = ends[position]
             elif (position != node or language.values_everywhere) and is_simple_operand(tree, position, language):
@@ -123,11 +122,11 @@ class ShapeTable:
             kinded += items
             opened += items
         alone = self._number(("alone", *plain)), self._number(("alone", *worded))
-        if inside:
-            plain += [at if at >= 0 else found.shape for at, found in inside]
-            worded += [at if at >= 0 else found.worded for at, found in inside]
-            kinded += [at if at >= 0 else found.kinded for at, found in inside]
-            opened += [at if at >= 0 else found.open_calls for at, found in inside]
+        for at, found in inside:
+            plain += [(at,), *(s.shape for s in found)]
+            worded += [(at,), *(s.worded for s in found)]
+            kinded += [(at,), *(s.kinded for s in found)]
+            opened += [(at,), *(s.open_calls for s in found)]
         return Symbols(
             self._number(tuple(plain)),
             self._number(tuple(worded)),

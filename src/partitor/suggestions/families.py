@@ -6,7 +6,6 @@ which is a run like any other. The two links are proved one after the other.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 
 import msgspec
@@ -17,13 +16,13 @@ from ..languages.writing import WIDTH, leading_space
 from ..program.names import Role
 from ..program.program import Program, ProgramFile
 from ..repeats.find import Limits, Run, find_repeats
+from ..repeats.slots import NUMBERED
 from .candidate import Candidate
 from .edits import apply_edits, edits_between, rewritten
 from .naming import Namer
 from .proof import ListedVariables
 
 NUMBERS = frozenset({"int", "float", "round", "len", "sum", "abs", "min", "max"})
-STEM = re.compile(r"(.*?)_?\d+\Z")
 USED = frozenset({Role.READ, Role.WRITE, Role.UPDATE})
 
 
@@ -58,7 +57,7 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
     scopes = {names.scope[i] for i in uses}
     if len(scopes) != 1:
         raise CannotWrite(f"{variables[0]} to {variables[-1]} are used by several functions")
-    stem = STEM.fullmatch(variables[0])
+    stem = NUMBERED.fullmatch(variables[0])
     name = Namer(file, writer_for(file).style).plural(stem[1] if stem and stem[1] else "value")
     statements = _body_of(file, scopes.pop())
     first = next((s for s in statements if s <= uses[0] < tree.end[s]), None)

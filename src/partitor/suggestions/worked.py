@@ -244,9 +244,9 @@ def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
     try:
         return merge_candidate(twins)
-    except CannotWrite as problem:
+    except CannotWrite:
         if all(is_plain(f, p) for f, p in twins.procedures):
-            raise problem
+            raise
         return function_candidate(twins.table)
 
 

@@ -9,7 +9,7 @@ from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
-from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space, pieces
+from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, around, leading_space, pieces
 
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "list", "subscript", "interpolation", "pair"})
 
@@ -29,8 +29,7 @@ class BraceWriter(Writer):
     def _joined(self, node: int, before: str, expression: str, after: str) -> str:
         """A text with a value in it, put together with `+`."""
         quote = self.file.tree.source_of(node)[0]
-        parts = [f"{quote}{before}{quote}" if before else "", expression, f"{quote}{after}{quote}" if after else ""]
-        text = " + ".join(part for part in parts if part)
+        text = " + ".join(around(quote, before, expression, after))
         return text if self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS else f"({text})"
 
     def loop(

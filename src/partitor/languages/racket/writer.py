@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 
 from ...errors import CannotWrite
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, pieces
+from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, around, pieces
 
 FORMATTING = frozenset({"printf", "format"})
 MOST_COUNTED = 12
@@ -50,8 +50,8 @@ class SchemeWriter(Writer):
         return f"(string-append {' '.join(joined)})"
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
-        parts = [f'"{before}"' if before else "", expression, f'"{after}"' if after else ""]
-        return f"(string-append {' '.join(part for part in parts if part)})"
+        joined = around('"', before, expression, after)
+        return f"(string-append {' '.join(joined)})"
 
     def loop(
         self,

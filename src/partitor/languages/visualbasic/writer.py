@@ -8,7 +8,7 @@ from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, pieces
+from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, around, pieces
 
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "subscript", "result_statement"})
 
@@ -37,8 +37,7 @@ class VisualBasicWriter(Writer):
         return joined if joins or tree.kind[parent] in SAFE_PARENTS else f"({joined})"
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
-        parts = [f'"{before}"' if before else "", expression, f'"{after}"' if after else ""]
-        joined = " & ".join(part for part in parts if part)
+        joined = " & ".join(around('"', before, expression, after))
         return joined if self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS else f"({joined})"
 
     def value_text(self, node: int, expression: str) -> str:

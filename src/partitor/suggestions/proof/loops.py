@@ -115,10 +115,6 @@ class _LoopProof:
         if self.after.language.declares:
             declared.require_own_variable(self.after, loop)
         variables = _target_names(self.after, target)
-        if tree.kind[values] == "counting_range":
-            if len(variables) != 1:
-                raise Refused("the loop has an unusual form")
-            return variables, [(("integer", n),) for n in declared.ranged(self.before, self.after, values, scope)]
         return variables, _Values(self.before, self.after, scope).of(values, len(variables))
 
     def _carried(self, left: Sequence[int], own: list[str], turns: list[tuple[Term, ...]]) -> int:
