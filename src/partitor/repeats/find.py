@@ -387,7 +387,7 @@ class _Finder:
             table = compare([copy for _, _, copy in members], open_calls)
             own = tuple(p.name for _, p, _ in members)
             called = [c for c in table.columns if c.is_called and c.values != own] if table is not None else []
-            if table is not None and len(called) <= 1 and worth_merging(table):
+            if table is not None and len(called) <= 1 and worth_merging(table, [p for _, p, _ in members]):
                 elsewhere = frozenset(
                     name for f in self.program.files if f is not members[0][0] for name in f.names.everything
                 )

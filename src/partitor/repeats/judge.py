@@ -7,7 +7,9 @@ tables of literals, series of unlike prints, guard clauses, declarations, set-up
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Sequence
 
+from ..program.program import Procedure
 from .slots import Column, Copy, Table
 
 MOST_PARAMETERS = 5
@@ -42,7 +44,8 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     if irregular and _unlike_prints(copies[0], table.all_columns):
         return False
     if len(copies[0].statements) == 1 and irregular and not _is_compound(copies[0]):
-        return len(irregular) == 1 and len(copies) >= 4 and table.constant_tokens >= 4
+        alike = table.constant_tokens + len(table.derived)
+        return len(irregular) == 1 and len(copies) >= 4 and alike >= 4
     return True
 
 
@@ -72,17 +75,20 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     return table.constant_tokens >= enough and table.constant_tokens >= 1.5 * spots
 
 
-def worth_merging(table: Table) -> bool:
+def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     """True where functions with these bodies are one function written several times."""
     inner = inner_statements(table.copies[0])
     fewest = 1 if table.copies[0].file.language.values_everywhere else 2
-    if inner < fewest or len(table.columns) > MOST_PARAMETERS:
+    parameters = {names for names in zip(*(p.parameters for p in procedures), strict=False)}
+    renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
+    if inner < fewest or len(table.columns) - len(renamed) > MOST_PARAMETERS:
         return False
-    spots = sum(len(column.spots) for column in table.all_columns)
+    spots = sum(len(column.spots) for column in table.all_columns if column not in renamed)
     if _unlike_prints(table.copies[0], table.all_columns) and table.columns:
         return False
     enough = 4 if inner >= 3 else 6
-    return table.constant_tokens >= enough and table.constant_tokens >= 2 * spots
+    alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
+    return table.constant_tokens >= enough and alike >= 2 * spots
 
 
 def inner_statements(copy: Copy) -> int:

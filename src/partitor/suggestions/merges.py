@@ -44,8 +44,10 @@ def merge_candidate(twins: Twins) -> Candidate:
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
     added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]
     renamed, inserted = _own_calls(file, first, name, [writer.argument(n, n) for n in values], writer)
-    parameters = [*first.parameters, *values]
+    called = _general_names(twins, namer, filled)
+    parameters = [*(called.get(p, p) for p in first.parameters), *values]
     if file.language.declares:
+        renamed += _at_parameters(file, first, called)
         definition = _general(file, first, name, added, filled, writer, [*renamed, *inserted], twins.table.derived)
     else:
         calls = [(at, new) for at, _, new in inserted]
@@ -73,6 +75,34 @@ def merge_candidate(twins: Twins) -> Candidate:
         table=twins.table,
         name=name,
     )
+
+
+def _general_names(twins: Twins, namer: Namer, filled: dict[Column, str]) -> dict[str, str]:
+    """What the first function's variables are called in the general one, where the others call theirs otherwise;
+    `filled` is told too."""
+    (file, first), *_ = twins.procedures
+    tree, names = file.tree, file.names
+    called: dict[str, str] = {}
+    lists = set(zip(*(p.parameters for _, p in twins.procedures), strict=False))
+    for column in twins.table.columns:
+        own = column.values[0]
+        if not column.is_name or not (column.is_target or column.values in lists):
+            continue
+        spots = {spot.nodes[0] for spot in column.spots}
+        inside = names.within(first.node, tree.end[first.node])
+        if spots == {i for i in inside if tree.text[i] == own and names.role[i] is not Role.PARAMETER}:
+            called[own] = filled[column] = namer.general(column, twins.table.copies)
+    return called
+
+
+def _at_parameters(file: ProgramFile, procedure: Procedure, called: dict[str, str]) -> list[tuple[int, int, str]]:
+    """The changes that call parameters otherwise in a function's head."""
+    tree, names = file.tree, file.names
+    return [
+        (tree.start_byte[i], tree.end_byte[i], called[tree.text[i]])
+        for i in names.within(procedure.node, tree.end[procedure.node])
+        if names.role[i] is Role.PARAMETER and names.owner(i) == procedure.node and tree.text[i] in called
+    ]
 
 
 def is_plain(file: ProgramFile, procedure: Procedure) -> bool:

@@ -119,6 +119,25 @@ class Namer:
         numbered = column.numbers is not None and copies[0].file.language.declares
         return self.fresh(words[-2:], [] if numbered else [in_convention([*words[-1:], "value"], self.style)])
 
+    def general(self, column: Column, copies: Sequence[Copy]) -> str:
+        """A name for a variable of one function in place of several that each call theirs otherwise: what their
+        names share, else what stands in it; the first function's where that says nothing wrong."""
+        lists = [words_of(v) for v in column.values]
+        shared = [w for w in lists[0] if len(w) > 2 and all(w in other for other in lists[1:])]
+        if shared == lists[0]:
+            return column.values[0]
+        if shared:
+            return self.fresh(shared, [in_convention(["one", *shared], self.style)])
+        if column.is_target and self._is_returned(column, copies[0]):
+            return self.fresh(["result"])
+        if not any(len(w) > 2 for w in lists[0]):
+            return column.values[0]
+        if column.is_target:
+            return self.fresh(["item"]) if self._turns_a_loop(column, copies[0]) else column.values[0]
+        if self._used_as_collection(copies[0], column):
+            return self.fresh(["values"], ["items", "things"])
+        return self.fresh(["amount"] if self._is_reckoned_with(column, copies[0]) else ["value"], ["given"])
+
     def counting(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for a loop's number: what the numbers are of, where that is told, else a counter."""
         return self.column(column, copies) if self._told_words(column, copies) else self.counter()
@@ -168,6 +187,8 @@ class Namer:
     def _merged(self, names: Sequence[str], body: Copy) -> str:
         lists = [words_of(n) for n in names]
         shared = [w for w in lists[0] if w not in STOP_WORDS and all(w in other for other in lists[1:])]
+        if all("to" in words[1:-1] for words in lists):
+            return self.fresh(["convert", *shared])
         if shared:
             alternatives = [in_convention([*shared, "for"], self.style)]
             if len(shared) == 1 and shared[0] in COMMON_VERBS:
@@ -190,7 +211,41 @@ class Namer:
             if column.numbers is not None
             else (TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES)
         )
-        return [next((n for n in kind if n not in self.taken), kind[0])]
+        factor = self._is_a_factor(column, copies[0])
+        return ["factor"] if factor else [next((n for n in kind if n not in self.taken), kind[0])]
+
+    @staticmethod
+    def _is_returned(column: Column, copy: Copy) -> bool:
+        """True where the function gives back what stands in the column, and nothing else."""
+        tree = copy.file.tree
+        nodes = {spot.nodes[0] for spot in column.spots}
+        last = copy.statements[-1]
+        return tree.kind[last] == copy.file.language.returning and bool(nodes & set(tree.children(last)))
+
+    @staticmethod
+    def _turns_a_loop(column: Column, copy: Copy) -> bool:
+        """True for the variable of a loop over values."""
+        tree = copy.file.tree
+        node = column.spots[0].nodes[0]
+        return tree.kind[tree.parent[node]] in copy.file.language.loops and tree.field[node] == "left"
+
+    @staticmethod
+    def _is_a_factor(column: Column, copy: Copy) -> bool:
+        """True for a number that something is multiplied by."""
+        tree = copy.file.tree
+        node = column.spots[0].nodes[0]
+        return (
+            column.spots[0].group < 0
+            and tree.kind[node] in copy.file.language.numbers
+            and "*" in [tree.text[c] for c in tree.children(tree.parent[node])]
+        )
+
+    @staticmethod
+    def _is_reckoned_with(column: Column, copy: Copy) -> bool:
+        """True where what stands in the column is part of a sum or product."""
+        tree = copy.file.tree
+        around = (tree.parent[spot.nodes[0]] for spot in column.spots)
+        return any({"+", "-", "*", "/"} & {tree.text[c] for c in tree.children(p)} for p in around)
 
     def _told_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
         """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
