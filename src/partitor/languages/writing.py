@@ -92,6 +92,15 @@ class Writer(ABC):
         where the language has no way to write that in place."""
         raise CannotWrite("a text differs inside")
 
+    def gap(self, expression: str) -> str:
+        """The value of an expression as it stands in a text with gaps. Raises CannotWrite where there are none."""
+        raise CannotWrite("a text differs inside")
+
+    def words_with(self, node: int, replacements: Mapping[int, str]) -> str:
+        """The words at `node`, in a text with gaps, with some of their digit groups replaced by expressions."""
+        parts = re.split(r"(\d+)", self.file.tree.text[node])
+        return "".join(self.gap(replacements[k]) if k in replacements else part for k, part in enumerate(parts))
+
     @abstractmethod
     def value_text(self, node: int, expression: str) -> str:
         """An expression as it must be written in the place of `node`: in parentheses where needed."""

@@ -190,7 +190,7 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
         return Type(language.types.whole) if abs(int(text)) <= language.types.widest else None
     if kind == "float":
         return _number_type(text, language)
-    if kind in language.strings:
+    if kind in language.strings or kind == "string_content":
         return Type(language.types.text) if language.types.text else Type("const char", 1)
     if kind == "character":
         return Type("char")

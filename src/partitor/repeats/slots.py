@@ -8,6 +8,7 @@ the smallest enclosing expression becomes a slot with one value a copy. Linear i
 from __future__ import annotations
 
 import itertools
+import os.path
 import re
 from collections.abc import Sequence
 
@@ -67,6 +68,9 @@ class Spot(msgspec.Struct, frozen=True):
     nodes: tuple[int, ...]
     group: int = -1
     """-1: the whole node; else the index into the parts of the string split at its digits."""
+    before: str = ""
+    """What stands before the value in the words of a text with gaps, the same in all copies; `after`: behind it."""
+    after: str = ""
 
 
 class Column(msgspec.Struct, frozen=True, kw_only=True):
@@ -213,7 +217,18 @@ class _Walk:
         ):
             self.slots.append(nodes)
             return True
+        if all(_are_plain_words(t, n) for t, n in zip(self.trees, nodes, strict=True)):
+            self.slots.append(nodes)
+            return True
         return False
+
+
+PLAIN_WORDS = re.compile(r"""[^"'`\\{}%$~\n]+""")
+
+
+def _are_plain_words(tree: Tree, node: int) -> bool:
+    """True for words in a text with gaps, without any sign that means something there."""
+    return tree.kind[node] == "string_content" and PLAIN_WORDS.fullmatch(tree.text[node]) is not None
 
 
 VALUE_KINDS = frozenset(
@@ -272,10 +287,15 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
     files = [copy.file for copy in copies]
     texts = tuple(f.tree.source_of(n) for f, n in zip(files, nodes, strict=True))
     tree = files[0].tree
-    if all(f.tree.kind[n] in tree.language.strings for f, n in zip(files, nodes, strict=True)):
+    if all(
+        f.tree.kind[n] in tree.language.strings and t[:1] in {"'", '"'}
+        for f, n, t in zip(files, nodes, texts, strict=True)
+    ):
         inside = _numbers_in_strings(texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
         if inside:
             return inside
+    if tree.kind[nodes[0]] == "string_content":
+        return _numbers_in_strings(texts, nodes) or [_words(files[0], texts, nodes)]
     numbers = _integers(texts)
     is_name = all(f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True))
     return [
@@ -289,6 +309,23 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
         )
     ]
+
+
+def _words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column:
+    """The column of words that differ between the gaps of a text: as texts of their own, without what they begin
+    and end with alike."""
+    before = _alike_at_start(texts, re.compile(r"^\W*|\b\W+"))
+    after = _alike_at_start([t[len(before) :][::-1] for t in texts], re.compile(r"^\W*|\b\W+"))[::-1]
+    quote = "'" if any(t[:1] == "'" for t, kind in zip(file.tree.text, file.tree.kind) if kind == "string") else '"'
+    values = tuple(f"{quote}{t[len(before) : len(t) - len(after)]}{quote}" for t in texts)
+    return Column(values=values, spots=(Spot(nodes, before=before, after=after),))
+
+
+def _alike_at_start(texts: Sequence[str], joint: re.Pattern[str]) -> str:
+    """The longest whole words, with what joins them to the next, that all texts begin with and none ends with."""
+    shared = os.path.commonprefix(list(texts))
+    ends = [m.end() for m in joint.finditer(shared) if all(m.end() < len(t) for t in texts)]
+    return shared[: max(ends, default=0)]
 
 
 def _takes_numbers(file: ProgramFile, text: int) -> bool:
@@ -325,7 +362,7 @@ def _integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
 
 def _numbers_in_strings(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
     """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
-    if any(not t.startswith(("'", '"')) or CODED.search(t) for t in texts):
+    if any(CODED.search(t) for t in texts):
         return []
     parts = [DIGITS.split(t) for t in texts]
     if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):

@@ -71,17 +71,24 @@ def replacements(
     for column, expression in filled.items():
         for spot in column.spots:
             node = spot.nodes[index]
-            if spot.group >= 0:
+            if writer.file.tree.kind[node] == "string_content" and spot.group < 0:
+                whole.append((node, spot.before + writer.gap(expression) + spot.after))
+            elif spot.group >= 0:
                 in_strings.setdefault(node, {})[spot.group] = expression
             else:
                 whole.append((node, writer.value_text(node, expression)))
     for text in derived:
         if text.base in filled:
             for spot in text.column.spots:
-                node = spot.nodes[index]
-                whole.append((node, writer.text_around(node, text.before, filled[text.base], text.after)))
+                node, expression = spot.nodes[index], filled[text.base]
+                if writer.file.tree.kind[node] == "string_content":
+                    words = text.before + writer.gap(expression) + text.after
+                    whole.append((node, spot.before + words + spot.after))
+                else:
+                    whole.append((node, writer.text_around(node, text.before, expression, text.after)))
     for node, groups in in_strings.items():
-        whole.append((node, writer.string_with(node, groups)))
+        words = writer.file.tree.kind[node] == "string_content"
+        whole.append((node, writer.words_with(node, groups) if words else writer.string_with(node, groups)))
     return whole
 
 

@@ -271,6 +271,9 @@ class JavaWriter(MethodWriter):
 class CSharpWriter(MethodWriter):
     """C#."""
 
+    def gap(self, expression: str) -> str:
+        return f"{{{expression}}}"
+
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
         values = ", ".join(row[0] for row in turns.rows)
         return f"foreach ({self.typed(variables[0])} in new[] {{ {values} }})"
@@ -317,6 +320,9 @@ class JavaScriptWriter(BraceWriter):
             return text if self.file.tree.kind[parent] in SAFE_PARENTS else f"({text})"
         parts = re.split(r"(\d+)", literal[1:-1])
         return "`" + "".join(f"${{{replacements[k]}}}" if k in replacements else p for k, p in enumerate(parts)) + "`"
+
+    def gap(self, expression: str) -> str:
+        return f"${{{expression}}}"
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         if self._keyword("let") == "var":

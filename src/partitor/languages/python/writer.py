@@ -23,6 +23,9 @@ class PythonWriter(Writer):
         quote = self.file.tree.source_of(node)[0]
         return f"f{quote}{before}{{{expression}}}{after}{quote}"
 
+    def gap(self, expression: str) -> str:
+        return f"{{{expression}}}"
+
     def value_text(self, node: int, expression: str) -> str:
         return value_text(self.file, node, expression)
 

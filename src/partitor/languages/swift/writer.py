@@ -54,6 +54,9 @@ class SwiftWriter(BraceWriter):
         parts = re.split(r"(\d+)", literal)
         return "".join(f"\\({replacements[k]})" if k in replacements else part for k, part in enumerate(parts))
 
+    def gap(self, expression: str) -> str:
+        return f"\\({expression})"
+
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         return f'"{before}\\({expression}){after}"'
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import ast
 import re
+from collections.abc import Sequence
 
 import msgspec
 
@@ -116,7 +117,7 @@ def fold(term: Term, meaning: Meaning) -> Term:
     if term[0] == "binary_operator" and len(term) == 4:
         return _operation(term, meaning)
     if term[0] == "string":
-        return _formatted(term) if meaning.language == "python" else _template(term, meaning)
+        return _with_gaps(term, meaning.language)
     if meaning.lisp and term[0] == "call" and len(term) == 3:
         return _called(term)
     if meaning.language == "python" and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "str"):
@@ -158,39 +159,60 @@ def _arithmetic(term: Term, a: int, symbol: object, b: int, meaning: Meaning) ->
     return ("integer", result)
 
 
-def _formatted(term: Term) -> Term:
-    """A formatted string whose every gap is a plain constant is a plain string."""
-    start = _inner(term[1])
-    if str(start[1]).lower().rstrip("'\"") != "f":
-        return term
-    value = ""
-    for part in term[2:-1]:
-        part = _inner(part)
-        if part[0] == "string_content":
-            decoded = _formatted_text(str(part[1]), str(start[1]))
-            if decoded is None:
-                return term
-            value += decoded
-        else:
-            constant = _constant_gap(part)
-            if constant is None:
-                return term
-            value += constant
-    return ("str", value)
+OPENINGS = {"python": r"[fF](\"|'|\"{3}|'{3})", "javascript": "`", "typescript": "`", "swift": '"', "csharp": r'\$\"'}
+"""How a text with gaps begins of which the words and gaps mean what they say."""
 
 
-def _template(term: Term, meaning: Meaning) -> Term:
-    """A text with gaps whose every gap is a plain constant: between backticks, in Swift between plain quotes."""
-    if len(term) < 3 or _inner(term[1])[1] != ('"' if meaning.language == "swift" else "`"):
+def with_words(parts: list[Term], language: str) -> list[Term]:
+    """The parts of a text with gaps, its words by value: `("words", value)`."""
+    opening = _opening(parts)
+    if re.fullmatch(OPENINGS.get(language, "(?!)"), opening) is None:
+        return parts
+    told: list[Term] = []
+    for part in parts:
+        value = _words(str(part[1]), opening, language) if part[0] == "string_content" else None
+        told.append(part if value is None else ("words", value))
+    return told
+
+
+def _opening(parts: Sequence[Term]) -> str:
+    """The signs before the first words or gap."""
+    opening = ""
+    for part in parts:
+        if part[0] in {"string_content", "words", "interpolation"}:
+            break
+        opening += str(part[1])
+    return opening
+
+
+def _words(text: str, opening: str, language: str) -> str | None:
+    if language == "python":
+        quotes = opening[1:]
+        return string_value(quotes + text.replace("{{", "{").replace("}}", "}") + quotes)
+    if language == "csharp":
+        text = text.replace("{{", "{").replace("}}", "}")
+    return _unescaped(text)
+
+
+def _with_gaps(term: Term, language: str) -> Term:
+    """A text with gaps whose constant gaps are put into its words; a plain text where all are constant."""
+    parts = [_inner(part) for part in term[1:]]
+    if re.fullmatch(OPENINGS.get(language, "(?!)"), _opening(parts)) is None:
         return term
-    value = ""
-    for part in term[2:-1]:
-        part = _inner(part)
-        text = _unescaped(str(part[1])) if part[0] == "string_content" else _constant_gap(part)
-        if text is None:
-            return term
-        value += text
-    return ("str", value)
+    first = next((k for k, part in enumerate(parts) if part[0] in {"words", "string_content", "interpolation"}), 0)
+    told: list[Term] = []
+    for part in parts[first:]:
+        value = str(part[1]) if part[0] == "words" else _constant_gap(part)
+        if value is None:
+            told.append(part)
+        elif told and told[-1][0] == "words":
+            told[-1] = ("words", str(told[-1][1]) + value)
+        elif value:
+            told.append(("words", value))
+    gaps = [part for part in told if part[0] in {"string_content", "interpolation"}]
+    if not gaps:
+        return ("str", "".join(str(part[1]) for part in told if part[0] == "words"))
+    return ("string", *parts[:first], *told)
 
 
 def _constant_gap(part: Term) -> str | None:
@@ -203,11 +225,6 @@ def _constant_gap(part: Term) -> str | None:
     if number is not None:
         return str(number)
     return str(inner[1]) if inner[0] == "str" else None
-
-
-def _formatted_text(text: str, start: str) -> str | None:
-    quotes = start[1:]
-    return string_value(quotes + text.replace("{{", "{").replace("}}", "}") + quotes)
 
 
 def _called(term: Term) -> Term:

@@ -75,13 +75,11 @@ class _MergeProof:
         """Where variables are declared: equal heads, one meaning a name, no constant where none may vary."""
         before, after, general = self.before, self.after, self.general
         declared.require_simple_scopes(after, general.node)
-        added = set(general.parameters)
         for twin in self.twins.values():
             declared.require_simple_scopes(before, twin.node)
             declared.refuse_aliases(before, [twin.node])
             if head_of(before, twin) != head_of(after, general):
                 raise Refused(f"{twin.name} begins otherwise than the general function")
-            added -= set(twin.parameters)
         names, tree = before.names, before.tree
         for i in names.nodes:
             if names.role[i] is Role.MEMBER and tree.text[i] in self.twins:
@@ -90,8 +88,6 @@ class _MergeProof:
             homes = {rules.class_of(before, twin.node) for twin in self.twins.values()}
             if homes != {rules.class_of(after, general.node)}:
                 raise Refused("the functions stand in different classes")
-        inside = after.names.within(general.node, after.tree.end[general.node])
-        places.require_values_fit(after, [i for i in inside if after.tree.text[i] in added])
 
     def _require_own_object(self, member: int, twin: Procedure) -> None:
         """`gate.open()` calls the twin for certain only where the object is declared as one of its class."""
@@ -166,7 +162,15 @@ class _MergeProof:
         key = (twin.name, tuple(sorted(values.items())))
         if key not in self.proved:
             self._same_body(twin, kept, values)
+            if self.before.language.declares:
+                self._require_values_fit({self.general.parameters[k] for k in values})
             self.proved.add(key)
+
+    def _require_values_fit(self, parameters: set[str]) -> None:
+        """The places of what differs must take a variable."""
+        names, tree = self.after.names, self.after.tree
+        inside = names.within(self.general.node, tree.end[self.general.node])
+        places.require_values_fit(self.after, [i for i in inside if tree.text[i] in parameters])
 
     def _arguments(self, file: ProgramFile, call: int, called: Procedure) -> list[int]:
         arguments = file.tree.child(call, "arguments")

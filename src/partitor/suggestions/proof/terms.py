@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ...program.program import ProgramFile
-from .folding import PYTHON, Meaning, Term, fold, integer_value, string_value
+from .folding import PYTHON, Meaning, Term, fold, integer_value, string_value, with_words
 
 
 def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -> Term:
@@ -30,6 +30,10 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         if len(inner) == 1:
             return term_of(file, inner[0], holes)
     children = [term_of(file, c, holes) for c in tree.children(node) if tree.text[c] != ","]
+    if kind == "string":
+        # The words before a text with gaps may make anything of its parts.
+        tagged = tree.kind[tree.parent[node]] == language.call
+        return ("tagged_string", *children) if tagged else (kind, *with_words(children, language.id))
     if kind == "unary_operator" and len(children) == 2 and children[0] == ("-", "-"):
         number = integer_value(children[1])
         if number is not None:
