@@ -84,16 +84,20 @@ class Remarks:
         for run in repeats.runs:
             self._add_run(run)
         inside: dict[int, RepeatedBlock] = {}
+        said: set[int] = set()
+        """Near twins of which one can simply call the other."""
         for block in repeats.blocks:
             holder = next((n for n in repeats.near_twins if _holds(n, block.table)), None)
             if holder is None or block.known:
                 self._add_block(block)
+                said |= {id(holder)} if len(holder.procedures if holder else ()) == 2 else set()
             else:
                 inside.setdefault(id(holder), block)
         for twins in repeats.twins:
             self._add_twins(twins)
         for near in repeats.near_twins:
-            self._add_near_twins(near, inside.get(id(near)))
+            if id(near) not in said:
+                self._add_near_twins(near, inside.get(id(near)))
         for part in repeats.near_blocks:
             self._add_near_block(part)
 
@@ -488,6 +492,11 @@ def _outline(kind: str, table: Table) -> str:
         )
     if kind == "loop":
         return f"Write the statements once, inside a loop with {count} turns; put what differs into its list."
+    if any(c.is_field for c in table.columns):
+        return (
+            "Keep the fields that differ in one list or dictionary of the object, and give one method the place in it; "
+            "or make what belongs to one of them a class of its own, with this method."
+        )
     if kind == "merge":
         return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
     return (

@@ -68,7 +68,7 @@ def test_a_call_of_itself_hands_the_values_on() -> None:
 def test_what_is_called_becomes_a_parameter() -> None:
     after = worked(SHOWS)
     assert 'print("value", v, action(v))' in after
-    assert after.endswith("show_one([1, 2], double)\nshow_one([3, 4], half)\n")
+    assert after.endswith("show_values([1, 2], double)\nshow_values([3, 4], half)\n")
 
 
 def test_functions_that_call_many_unlike_ones_are_no_twins() -> None:

@@ -94,11 +94,11 @@ showOat()
 
 def test_new_functions_label_their_values_as_the_student_does() -> None:
     bare = worked(TWINS.format(label="_ ", give=""), "swift")
-    assert "(_ width2: Int) {" in bare
+    assert "(_ width: Int) {" in bare
     assert bare.rstrip().endswith("(24)")
     labelled = worked(TWINS.format(label="", give="width: "), "swift")
-    assert "(width2: Int) {" in labelled
-    assert labelled.rstrip().endswith("(width2: 24)")
+    assert "(width: Int) {" in labelled
+    assert labelled.rstrip().endswith("(width: 24)")
 
 
 def test_a_literal_that_may_take_on_another_type_is_no_parameter() -> None:
@@ -213,3 +213,48 @@ def test_well_made_programs_get_no_remark() -> None:
     }
     """
     assert rules(text, language="swift") == []
+
+
+def test_what_follows_an_operand_closely_belongs_to_it_alone() -> None:
+    tree = read("let mean = 2 + sums[1].low * -values.count\nlet sunny = !days.isEmpty && open\n", "swift").tree
+    told = {tree.source_of(n): tree.kind[n] for n in range(1, len(tree.kind))}
+    assert told["sums[1].low * -values.count"] == "binary_operator"
+    assert told["-values.count"] == "unary_operator"
+    assert told["values.count"] == "attribute"
+    assert told["!days.isEmpty"] == "unary_operator"
+    assert "2 + sums" not in told
+    assert "-values" not in told
+    assert "!days" not in told
+
+
+MEANS = """
+func tide(_ values: [Int]) {
+    var sum = 0
+    for v in values {
+        sum += v
+    }
+    let mean = sum / values.count
+    print("mean: \\(mean)")
+}
+
+func wind(_ speeds: [Int], _ note: String) {
+    print(note)
+    var sum = 0
+    for v in speeds {
+        sum += v
+    }
+    let mean = sum / speeds.count
+    print("mean: \\(mean)")
+}
+
+tide([3, 4])
+wind([5, 6], "north")
+"""
+
+
+def test_a_list_that_is_only_looked_at_is_handed_on() -> None:
+    found = report(MEANS, language="swift").suggestions
+    assert [(s.kind, s.status) for s in found] == [("function", "proved")]
+    changing = MEANS.replace("    let mean = sum", "    {0}.sort()\n    let mean = sum")
+    changing = changing.replace("{0}", "values", 1).replace("{0}", "speeds", 1)
+    assert all(s.status == "outline" for s in report(changing, language="swift").suggestions)

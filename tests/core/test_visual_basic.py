@@ -170,8 +170,8 @@ End Sub
 
 def test_twins_become_one_procedure_that_is_called_as_the_student_calls() -> None:
     text = worked(TWINS, "visualbasic")
-    assert "\n    ShowOne 20\n    ShowOne 5\n" in text
-    assert "Sub ShowOne(ByVal " in text
+    assert "\n    ShowLabel 20\n    ShowLabel 5\n" in text
+    assert "Sub ShowLabel(ByVal " in text
     handlers = TWINS.replace("ShowKale", "Kale_Click").replace("ShowThrift", "Thrift_Click")
     found = report(handlers, language="visualbasic").suggestions
     assert [(s.kind, s.status) for s in found] == [("function", "proved")]

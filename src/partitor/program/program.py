@@ -125,6 +125,12 @@ class ProgramFile:
                     shared.add(header)
         return frozenset(seen | shared)
 
+    @cached_property
+    def text_quote(self) -> str:
+        """The mark between which this file has its first plain text."""
+        texts = (t[:1] for t, kind in zip(self.tree.text, self.tree.kind, strict=True) if kind == "string")
+        return next((mark for mark in texts if mark in {"'", '"'} and mark), '"')
+
     @property
     def is_whole(self) -> bool:
         """True where all of it was read, if need be after closing a bracket."""

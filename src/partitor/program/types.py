@@ -20,6 +20,7 @@ BEHIND = frozenset({"declarator", "typed_parameter"})
 UNTOLD = frozenset({"auto", "var", "let"})
 NOT_OF_THE_VALUE = frozenset({"const", "static", "final", "private", "public", "protected", "register", "readonly"})
 BOARD_CONSTANTS = re.compile(r"HIGH|LOW|INPUT|OUTPUT|INPUT_PULLUP|LED_BUILTIN|A\d+\Z")
+LENGTHS = frozenset({"length", "Length", "count"})
 COMPARING = frozenset({"==", "!=", "<", ">", "<=", ">=", "&&", "||"})
 
 
@@ -148,8 +149,11 @@ def _of_the_value(words: list[str]) -> str:
 
 
 def _without_brackets(base: str) -> tuple[str, list[str]]:
-    """`int[][]` as `int` and one empty length for each pair."""
+    """`int[][]` and `[[int]]` as `int` and one empty length for each pair."""
     brackets = []
+    while base.startswith("[") and base.endswith("]") and ":" not in base:
+        base = base[1:-1].strip()
+        brackets.append("")
     while base.endswith("[]"):
         base = base[:-2].rstrip()
         brackets.append("")
@@ -207,6 +211,16 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
         return whole.element() if whole else None
     if kind == "binary_operator":
         return _type_of_operation(file, node)
+    if kind == "list" and language.value_types:
+        elements = {type_of_expression(file, c) for c in tree.children(node) if tree.text[c] not in {"[", "]", ","}}
+        one = elements.pop() if len(elements) == 1 else None
+        return msgspec.structs.replace(one, dimensions=("", *one.dimensions)) if one else None
+    if kind == language.member[0]:
+        held, member = tree.child(node, "object"), tree.child(node, language.member[1])
+        if held is None or member is None or tree.text[member] not in LENGTHS:
+            return None
+        whole = type_of_expression(file, held)
+        return Type(language.types.whole) if whole is not None and whole.dimensions else None
     if kind == language.call:
         return _type_of_call(file, node)
     return None

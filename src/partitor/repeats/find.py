@@ -28,6 +28,10 @@ MOST_REORDERED = 3000
 """Statements of a program beyond which copies in another order are not looked for."""
 
 
+FEWEST_OF_METHODS = 4
+"""Statements from which methods that do the same with different fields are worth a remark."""
+
+
 class Limits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """What counts as too much; the assignment may set each."""
 
@@ -360,7 +364,28 @@ class _Finder:
     def _twins(self) -> list[Twins]:
         whole = self._alike(self.shapes.shape, frozenset(), False)
         known = frozenset(id(p) for twins in whole for _, p in twins.procedures)
-        return [*whole, *self._alike(self.shapes.open_calls, known, True)]
+        opened = self._alike(self.shapes.open_calls, known, True)
+        known |= frozenset(id(p) for twins in opened for _, p in twins.procedures)
+        return [*whole, *opened, *self._alike_methods(known)]
+
+    def _alike_methods(self, known: frozenset[int]) -> Iterator[Twins]:
+        """Methods of one class that do the same with different fields of their object."""
+        groups: dict[tuple[int, int, tuple[str, ...]], list[tuple[ProgramFile, Procedure]]] = {}
+        for file in self.program.files:
+            for p in file.procedures[1:]:
+                if p.in_class and not p.decorated and id(p) not in known:
+                    statements = file.statements_of(p)
+                    if len(file.statements_within(p.node, file.tree.end[p.node])) < FEWEST_OF_METHODS or not statements:
+                        continue
+                    kinds = tuple(file.tree.kind[statements[0] : file.tree.end[statements[-1]]])
+                    groups.setdefault((id(file), file.tree.parent[p.node], kinds), []).append((file, p))
+        for members in groups.values():
+            copies = [Copy(f, f.statements_of(p)) for f, p in members]
+            table = compare(copies, open_fields=True) if len(members) > 1 else None
+            if table is None or not any(c.is_field for c in table.columns):
+                continue
+            if worth_merging(table, [p for _, p in members]):
+                yield Twins(tuple(members), table)
 
     def _alike(self, shape: Callable[[Tree, int], int], known: frozenset[int], open_calls: bool) -> list[Twins]:
         """Twins by a kind of shape; with `open_calls` also those that call other functions, where functions can be
@@ -478,7 +503,11 @@ def _is_unlike_heading(table: Table, statement: int) -> bool:
     arguments = tree.child(statement, language.arguments_field)
     given = tree.items(arguments) if arguments else []
     slots = {spot.nodes[0] for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0}
-    return len(given) == 1 and given[0] in slots and tree.kind[given[0]] in language.strings
+    if not given or given[0] not in slots or tree.kind[given[0]] not in language.strings:
+        return False
+    # How something is printed is no value that a function could be given.
+    is_a_format = not language.texts_take_texts and "%" in tree.text[given[0]] and language.declares
+    return len(given) == 1 or is_a_format
 
 
 def _rest(table: Table, rest: Copy) -> Copy | None:

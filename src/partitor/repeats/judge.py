@@ -79,7 +79,7 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     """True where functions with these bodies are one function written several times."""
     inner = inner_statements(table.copies[0])
     fewest = 1 if table.copies[0].file.language.values_everywhere else 2
-    parameters = {names for names in zip(*(p.parameters for p in procedures), strict=False)}
+    parameters = set(zip(*(p.parameters for p in procedures), strict=False))
     renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
     if inner < fewest or len(table.columns) - len(renamed) > MOST_PARAMETERS:
         return False

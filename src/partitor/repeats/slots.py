@@ -8,7 +8,6 @@ the smallest enclosing expression becomes a slot with one value a copy. Linear i
 from __future__ import annotations
 
 import itertools
-import os.path
 import re
 from collections.abc import Sequence
 
@@ -86,6 +85,8 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
 
     is_called: bool = False
     """The values are names of functions that the copies call there."""
+    is_field: bool = False
+    """The values are names of fields of the object to which a method belongs."""
     is_bare_list: bool = False
     """A list that the language only takes where a variable is declared, not as a value."""
 
@@ -141,10 +142,10 @@ def common_tokens(copies: Sequence[Copy]) -> int:
     return walk.constant if alike else 0
 
 
-def compare(copies: Sequence[Copy], open_calls: bool = False) -> Table | None:
+def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> Table | None:
     """The slot table of aligned copies; None where they are no copies of one template. With `open_calls` the plain
-    functions that they call may differ too."""
-    walk = _Walk(copies, open_calls)
+    functions that they call may differ too, with `open_fields` the fields of their own object."""
+    walk = _Walk(copies, open_calls, open_fields)
     for statements in zip(*(copy.statements for copy in copies), strict=True):
         if not walk.match(statements):
             return None
@@ -182,8 +183,9 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
 
 
 class _Walk:
-    def __init__(self, copies: Sequence[Copy], open_calls: bool = False) -> None:
+    def __init__(self, copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> None:
         self.open_calls = open_calls
+        self.open_fields = open_fields
         self.trees = [copy.file.tree for copy in copies]
         self.slots: list[tuple[int, ...]] = []
         self.constant = 0
@@ -215,6 +217,9 @@ class _Walk:
         if all(
             _is_value(t, n) or (self.open_calls and _is_called(t, n)) for t, n in zip(self.trees, nodes, strict=True)
         ):
+            self.slots.append(nodes)
+            return True
+        if self.open_fields and all(_is_own_field(t, n) for t, n in zip(self.trees, nodes, strict=True)):
             self.slots.append(nodes)
             return True
         if all(_are_plain_words(t, n) for t, n in zip(self.trees, nodes, strict=True)):
@@ -266,6 +271,18 @@ def _is_called(tree: Tree, node: int) -> bool:
     return tree.kind[node] == language.name and place == (language.call, language.callee_field)
 
 
+OWN_OBJECT = frozenset({"self", "this"})
+
+
+def _is_own_field(tree: Tree, node: int) -> bool:
+    """True for the name of a field of the object that a method belongs to, where it is not called."""
+    parent, language = tree.parent[node], tree.language
+    if (tree.kind[parent], tree.field[node]) != language.member:
+        return False
+    called = tree.kind[tree.parent[parent]] == language.call and tree.field[parent] == language.callee_field
+    return not called and tree.text[parent + 1] in OWN_OBJECT
+
+
 def _is_value(tree: Tree, node: int) -> bool:
     """True where the node is an expression that can be passed or listed as a value."""
     if tree.kind[node] not in VALUE_KINDS or not tree.kind[node]:
@@ -305,6 +322,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             numbers=numbers,
             is_name=is_name,
             is_called=is_name and _is_called(tree, nodes[0]),
+            is_field=_is_own_field(tree, nodes[0]),
             is_bare_list=files[0].language.typed and tree.kind[nodes[0]] == "list",
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
         )
@@ -314,17 +332,21 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
 def _words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column:
     """The column of words that differ between the gaps of a text: as texts of their own, without what they begin
     and end with alike."""
-    before = _alike_at_start(texts, re.compile(r"^\W*|\b\W+"))
-    after = _alike_at_start([t[len(before) :][::-1] for t in texts], re.compile(r"^\W*|\b\W+"))[::-1]
-    quote = "'" if any(t[:1] == "'" for t, kind in zip(file.tree.text, file.tree.kind) if kind == "string") else '"'
+    before = _alike_at_start(texts)
+    after = _alike_at_start([t[len(before) :][::-1] for t in texts])[::-1]
+    quote = file.text_quote
     values = tuple(f"{quote}{t[len(before) : len(t) - len(after)]}{quote}" for t in texts)
     return Column(values=values, spots=(Spot(nodes, before=before, after=after),))
 
 
-def _alike_at_start(texts: Sequence[str], joint: re.Pattern[str]) -> str:
+WORD_END = re.compile(r"^\W*|\b\W+")
+
+
+def _alike_at_start(texts: Sequence[str]) -> str:
     """The longest whole words, with what joins them to the next, that all texts begin with and none ends with."""
-    shared = os.path.commonprefix(list(texts))
-    ends = [m.end() for m in joint.finditer(shared) if all(m.end() < len(t) for t in texts)]
+    alike = itertools.takewhile(lambda letters: len(set(letters)) == 1, zip(*texts, strict=False))
+    shared = texts[0][: sum(1 for _ in alike)]
+    ends = [m.end() for m in WORD_END.finditer(shared) if all(m.end() < len(t) for t in texts)]
     return shared[: max(ends, default=0)]
 
 

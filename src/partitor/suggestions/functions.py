@@ -17,10 +17,10 @@ from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
-from .naming import Namer
+from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
 from .text import body_lines, comment_above
-from .typed import column_type, handed_on, variable_type
+from .typed import column_type, handed_on, only_looked_at, variable_type
 
 MOST_RESULTS = 3
 
@@ -48,8 +48,8 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     _require_one_home(copies)
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    interface = _interface(table, namer)
-    differing = {w for c in table.columns for v in c.values for w in v.split()}
+    interface = _interface(table, namer.inside(copies[:1], table.columns))
+    differing = differing_words(table)
     comment = comment or comment_above(file, copies[0].start_line)
     returned = [v.name for v in interface.returned]
     name = name or namer.function(copies[0], comment, returned, differing)
@@ -218,10 +218,11 @@ def _interface(table: Table, namer: Namer) -> Interface:
         kind = variable_type(file, name, scopes[0])
         if file.language.fixed_parameters and _assigned(copies[0], name):
             raise CannotWrite(f"the function would have to change {name}, which is given to it")
-        parameter = Variable(name, handed_on(kind, file) if kind else None)
+        uses = [i for i in file.names.within(*copies[0].span) if file.tree.text[i] == name]
+        looked_at = all(only_looked_at(file, i) for i in uses)
+        parameter = Variable(name, handed_on(kind, file, looked_at) if kind else None)
         parameters.append((first_line_order.get(name, 0), parameter, values))
     filled: dict[Column, str] = {}
-    taken = set(inputs) | set(results)
     for column in table.columns:
         if _is_variable(column):
             if column.values[0] not in inputs and not _assigned(copies[0], column.values[0]):
@@ -232,7 +233,6 @@ def _interface(table: Table, namer: Namer) -> Interface:
             raise CannotWrite("the copies change different things")
         name = namer.column(column, copies)
         filled[column] = name
-        taken.add(name)
         parameter = Variable(name, column_type(column, copies))
         parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
     parameters.sort(key=lambda p: p[0])

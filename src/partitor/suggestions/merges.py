@@ -13,10 +13,10 @@ from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
-from ..repeats.slots import Column, Derived
+from ..repeats.slots import Column, Copy, Derived
 from .candidate import Candidate
 from .edits import Edit
-from .naming import Namer
+from .naming import Namer, words_of
 from .proof import MergedFunctions
 from .text import body_lines, replacements
 from .typed import column_type
@@ -28,6 +28,8 @@ def merge_candidate(twins: Twins) -> Candidate:
     procedures = [p for _, p in twins.procedures]
     if any(f is not file for f, _ in twins.procedures):
         raise CannotWrite("the functions stand in different files")
+    if any(c.is_field for c in twins.table.columns):
+        raise CannotWrite("they work on different fields of the object, which cannot be given as values")
     if not all(is_plain(file, p) for p in procedures):
         raise CannotWrite("the functions are methods, decorated or stand inside another function")
     own = tuple(p.name for p in procedures)
@@ -37,14 +39,15 @@ def merge_candidate(twins: Twins) -> Candidate:
         raise CannotWrite(f"{min(called_elsewhere)} is used in another file")
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    values, filled = values_of(twins, columns, namer)
     first = procedures[0]
+    inside = namer.inside(twins.table.copies[:1], twins.table.columns, first.parameters)
+    values, filled = values_of(twins, columns, inside)
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
     added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]
     renamed, inserted = _own_calls(file, first, name, [writer.argument(n, n) for n in values], writer)
-    called = _general_names(twins, namer, filled)
+    called = _general_names(twins, inside, filled)
     parameters = [*(called.get(p, p) for p in first.parameters), *values]
     if file.language.declares:
         renamed += _at_parameters(file, first, called)
@@ -124,6 +127,28 @@ def is_plain(file: ProgramFile, procedure: Procedure) -> bool:
         for kind, text in zip(tree.kind, tree.text, strict=True)
     )
     return not procedure.in_class and not procedure.parent and not declared_before
+
+
+def is_handed_on(file: ProgramFile, procedure: Procedure) -> bool:
+    """True where a function is given to something by its name, as a handler is."""
+    names, tree = file.names, file.tree
+    return any(
+        tree.text[i] == procedure.name
+        and names.role[i] is Role.READ
+        and tree.field[i] != file.language.callee_field
+        and tree.parent[i] != procedure.node
+        for i in names.nodes
+    )
+
+
+def shared_name(twins: Twins) -> str:
+    """A name for what twins do that keep their own; "" where their names share no word."""
+    file, first = twins.procedures[0]
+    lists = [words_of(p.name) for _, p in twins.procedures]
+    if file.language.started_by_hand or not any(all(w in other for other in lists) for w in lists[0]):
+        return ""
+    namer = Namer(file, writer_for(file).style)
+    return namer.merged([p.name for _, p in twins.procedures], Copy(file, file.statements_of(first)))
 
 
 def _general(

@@ -14,7 +14,7 @@ from collections.abc import Iterable, Sequence
 from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
-from ..repeats.slots import Column, Copy, Spot
+from ..repeats.slots import Column, Copy, Spot, Table
 
 VERBS = {
     "print": "print",
@@ -81,15 +81,43 @@ def in_convention(words: Sequence[str], style: Style) -> str:
     return words[0] + "".join(w.capitalize() for w in words[1:])
 
 
+def differing_words(table: Table) -> set[str]:
+    """Words that stand in some copy's values and not in every copy's."""
+    found: set[str] = set()
+    for column in table.columns:
+        words = Counter(word for value in column.values for word in set(words_of(value)))
+        found.update(word for word, count in words.items() if count < len(column.values))
+    return found
+
+
 class Namer:
     """Gives fresh names in one file."""
 
-    def __init__(self, file: ProgramFile, style: Style) -> None:
+    def __init__(self, file: ProgramFile, style: Style, outer: Namer | None = None) -> None:
         self.file = file
         self.style = style
+        self.outer = outer
         language = file.language
-        taken = {*file.names.everything, *language.builtins, *language.keywords}
-        self.taken = {self._key(name) for name in taken}
+        self.taken = {self._key(name) for name in {*language.builtins, *language.keywords}}
+        if outer is None:
+            self.taken |= {self._key(name) for name in file.names.everything}
+
+    def inside(self, copies: Sequence[Copy], columns: Sequence[Column], besides: Iterable[str] = ()) -> Namer:
+        """Gives names for the variables of a new function with the statements of `copies`: what only other
+        functions use is free there, and so is what a column's new name stands for."""
+        namer = Namer(self.file, self.style, self)
+        file, tree = self.file, self.file.tree
+        names, functions = file.names, {p.node for p in file.procedures if p.node}
+        replaced = {spot.nodes[0] for column in columns if column.is_name for spot in column.spots}
+        spans = [copy.span for copy in copies]
+        for i in names.nodes:
+            if names.role[i] > Role.DECLARATION:
+                continue
+            here = i not in replaced and any(start <= i < stop for start, stop in spans)
+            if here or names.owner(i) not in functions:
+                namer.taken.add(self._key(tree.text[i]))
+        namer.taken |= {self._key(name) for name in besides}
+        return namer
 
     def _is_name(self, text: str) -> bool:
         return text.replace(self.style.joint, "_").isidentifier()
@@ -101,13 +129,17 @@ class Namer:
         """The name made of `words`, or an alternative, or the name with a number: one not in use."""
         for candidate in (in_convention(words, self.style), *alternatives):
             if self._key(candidate) not in self.taken and self._is_name(candidate):
-                self.taken.add(self._key(candidate))
-                return candidate
+                return self._given(candidate)
         base, number = in_convention(words, self.style), 2
         while self._key(f"{base}{number}") in self.taken or not self._is_name(f"{base}{number}"):
             number += 1
-        self.taken.add(self._key(f"{base}{number}"))
-        return f"{base}{number}"
+        return self._given(f"{base}{number}")
+
+    def _given(self, name: str) -> str:
+        self.taken.add(self._key(name))
+        if self.outer is not None:
+            self.outer.taken.add(self._key(name))
+        return name
 
     def counter(self) -> str:
         """A fresh name for a loop's counter."""
@@ -155,7 +187,7 @@ class Namer:
         """A fresh name for what says whether the statements `only` are run beside those that are `shared`."""
         tree, (start, stop) = shared.file.tree, shared.span
         known = {w for text in tree.text[start:stop] if text for w in words_of(text)}
-        words = [w for w in self._topic(only, known, True) if w != "part"] or ["more"]
+        words = [w for w in self._topic(only, known) if w != "part"] or ["more"]
         return self.fresh(["with", *words], [in_convention(["with", "more"], self.style)])
 
     def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
@@ -192,7 +224,9 @@ class Namer:
         if shared:
             alternatives = [in_convention([*shared, "for"], self.style)]
             if len(shared) == 1 and shared[0] in COMMON_VERBS:
-                return self.fresh([shared[0], "one"], alternatives)
+                own = {w for words in lists for w in words}
+                topic = [w for w in self._topic(body, own) if w != "part"]
+                return self.fresh([shared[0], *(topic or ["one"])], alternatives)
             if not any(w in COMMON_VERBS for w in shared):
                 return self.fresh([self._main_verb(body, ()), *shared], alternatives)
             return self.fresh(shared, alternatives)
@@ -211,8 +245,23 @@ class Namer:
             if column.numbers is not None
             else (TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES)
         )
-        factor = self._is_a_factor(column, copies[0])
-        return ["factor"] if factor else [next((n for n in kind if n not in self.taken), kind[0])]
+        if self._is_a_factor(column, copies[0]):
+            return ["factor"]
+        if column.numbers is not None and self._limits_a_loop(column, copies[0]):
+            return ["count"]
+        return [next((n for n in kind if n not in self.taken), kind[0])]
+
+    @staticmethod
+    def _limits_a_loop(column: Column, copy: Copy) -> bool:
+        """True for the number up to which a loop counts."""
+        file, tree = copy.file, copy.file.tree
+        for spot in column.spots:
+            parent = tree.parent[spot.nodes[0]]
+            counting = tree.kind[tree.parent[parent]] in file.language.loops and tree.field[parent] == "condition"
+            ranged = tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) == "range"
+            if counting or (ranged and tree.items(parent)[-1] == spot.nodes[0]):
+                return True
+        return False
 
     @staticmethod
     def _is_returned(column: Column, copy: Copy) -> bool:
@@ -285,10 +334,16 @@ class Namer:
         if position < len(known) and (known[position] != "text" or column.values[0][:1] == '"'):
             return [known[position]]
         callee = tree.child(call, file.language.callee_field)
-        if callee is not None and tree.kind[callee] == file.language.member[0] and called == "append":
+        if callee is None or tree.kind[callee] != file.language.member[0]:
+            return []
+        if called == "append":
             owner = words_of(tree.source_of(callee).split(".")[0])
             return [_singular(owner[-1])] if owner else []
-        return []
+        # What a thing is told by a call of its own: `pen.color("red")`, `label.setText("open")`.
+        words = words_of(called)
+        told = words[1:] if words[:1] == ["set"] else words if column.values[0][:1] in "\"'" else []
+        alone = len(given) == 1 and tree.parent[call] in file.block_at and called not in file.language.output_calls
+        return told if alone and told and told[0] not in COMMON_VERBS else []
 
     def _from_text_before(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         """The word before a number inside a text, or the label printed just before the value."""
@@ -334,6 +389,8 @@ class Namer:
             parent = tree.parent[spot.nodes[0]]
             if tree.kind[parent] == "for_statement":
                 return True
+            if tree.kind[parent] == "subscript" and tree.field[spot.nodes[0]] == "value":
+                return True
             if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
                 "len",
                 "sum",
@@ -361,22 +418,21 @@ class Namer:
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
         return own[0] if own else "find" if gives else "do"
 
-    def _topic(self, copy: Copy, differing: set[str], in_texts: bool = False) -> list[str]:
-        """The word that the copy's names and texts use most; words of `differing` are no topic for names, and with
-        `in_texts` not for texts either."""
+    def _topic(self, copy: Copy, differing: set[str]) -> list[str]:
+        """The word that the copy's names and texts use most, but for the words of `differing`."""
         file = copy.file
         start, stop = copy.span
         counts: Counter[str] = Counter()
         for i in file.names.within(start, stop):
             name = file.tree.text[i]
             if file.names.role[i] <= Role.UPDATE and name not in file.language.builtins:
-                counts.update({w: 2 for w in set(words_of(name)) if len(w) > 2 and w not in differing})
+                counts.update({w: 2 for w in set(words_of(name)) if len(w) > 2})
         for node in range(start, stop):
             if file.tree.kind[node] in {"string", "string_content"}:
                 words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
                 counts.update(w for w in set(words) if len(w) > 3)
         for word in list(counts):
-            if (in_texts and word in differing) or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
+            if word in differing or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
                 del counts[word]
         return [counts.most_common(1)[0][0]] if counts else ["part"]
 

@@ -60,10 +60,12 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     columns = [c for c in table.columns if not c.is_target]
     if len(columns) != len(table.columns):
         raise CannotWrite("the functions call their variables otherwise")
-    values, filled = values_of(twins, columns, namer)
+    bodies = [Copy(file, file.statements_of(p)) for p in (one, other)]
+    inside = namer.inside(bodies, table.columns, one.parameters)
+    values, filled = values_of(twins, columns, inside)
     only = [[s for part in parts for s in _only(part, k)] for k in (0, 1)]
     told = 0 if len(only[0]) >= len(only[1]) else 1
-    flag = namer.flag(Copy(file, tuple(only[told])), copies[0])
+    flag = inside.flag(Copy(file, tuple(only[told])), copies[0])
     parameters = [*one.parameters, *values, flag]
     if len(parameters) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")

@@ -87,8 +87,8 @@ def replacements(
                 else:
                     whole.append((node, writer.text_around(node, text.before, expression, text.after)))
     for node, groups in in_strings.items():
-        words = writer.file.tree.kind[node] == "string_content"
-        whole.append((node, writer.words_with(node, groups) if words else writer.string_with(node, groups)))
+        fill = writer.words_with if writer.file.tree.kind[node] == "string_content" else writer.string_with
+        whole.append((node, fill(node, groups)))
     return whole
 
 

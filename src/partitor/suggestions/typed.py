@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import msgspec
+
 from ..errors import CannotWrite
 from ..program.program import ProgramFile
 from ..program.types import Type, is_reference_like, type_of_expression, type_of_name
@@ -19,13 +21,22 @@ def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
     spot = column.spots[0]
     if spot.group >= 0:
         return Type(file.language.types.whole)
-    found = {type_of_expression(copy.file, node) for copy, node in zip(copies, spot.nodes, strict=True)}
+    found = {
+        _without_length(type_of_expression(copy.file, node)) for copy, node in zip(copies, spot.nodes, strict=True)
+    }
     kind = found.pop() if len(found) == 1 else None
     if file.language.annotates:
         return kind
     if kind is None:
         raise CannotWrite(f"the type of {column.values[0]} is not in sight, or not the others'")
-    return handed_on(kind, file)
+    return handed_on(kind, file, all(only_looked_at(file, node) for node in (s.nodes[0] for s in column.spots)))
+
+
+def _without_length(kind: Type | None) -> Type | None:
+    """The type of an array whatever its length."""
+    if kind is None or not kind.dimensions:
+        return kind
+    return msgspec.structs.replace(kind, dimensions=("", *kind.dimensions[1:]))
 
 
 def variable_type(file: ProgramFile, name: str, scope: int) -> Type | None:
@@ -40,11 +51,30 @@ def variable_type(file: ProgramFile, name: str, scope: int) -> Type | None:
     return kind
 
 
-def handed_on(kind: Type, file: ProgramFile) -> Type:
-    """The type of a parameter that takes a value of `kind`."""
+LOOKS = frozenset({"count", "isEmpty", "first", "last", "contains", "min", "max", "joined", "reversed", "sorted"})
+
+
+def only_looked_at(file: ProgramFile, node: int) -> bool:
+    """True where a list at `node` is run through, asked for an element or for what changes nothing."""
+    tree = file.tree
+    parent = tree.parent[node]
+    if tree.kind[parent] in file.language.loops:
+        return tree.field[node] == "right"
+    if tree.kind[parent] == "subscript":
+        around = tree.parent[parent]
+        written = tree.field[parent] == "left" and "assignment" in tree.kind[around]
+        return tree.field[node] == "value" and not written and "&" not in tree.leaf_texts(around)
+    member = tree.child(parent, file.language.member[1]) if tree.kind[parent] == file.language.member[0] else None
+    return member is not None and tree.text[member] in LOOKS
+
+
+def handed_on(kind: Type, file: ProgramFile, looked_at: bool = False) -> Type:
+    """The type of a parameter that takes a value of `kind`, which the function only looks at where `looked_at`."""
     if file.language.annotates:
         return kind
     types = file.language.types
+    if file.language.value_types and kind.dimensions and looked_at:
+        return kind
     if file.language.value_types and (kind.dimensions or kind.base not in {*types.ranks, types.text, types.truth}):
         raise CannotWrite("something would have to be handed on that the function could not change")
     if not is_reference_like(kind, file.language):

@@ -24,7 +24,7 @@ from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
 from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
-from .merges import is_plain, merge_candidate
+from .merges import is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
 from .proof import prove
 from .steps import steps_of
@@ -242,12 +242,15 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
 
 def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
+    stay = any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
     try:
+        if stay and not any(c.is_field for c in twins.table.columns):
+            return function_candidate(twins.table, name=shared_name(twins))
         return merge_candidate(twins)
     except CannotWrite:
-        if all(is_plain(f, p) for f, p in twins.procedures):
+        if not stay:
             raise
-        return function_candidate(twins.table)
+        return merge_candidate(twins)
 
 
 def _merges(repeats: Repeats) -> Iterator[Making]:

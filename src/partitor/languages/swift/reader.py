@@ -26,6 +26,9 @@ BINARY = frozenset(
 )
 LEVELS = (("||",), ("&&",), ("==", "!=", "<", ">", "<=", ">=", "===", "!=="), ("??",), ("...", "..<"))
 SUMS = (("+", "-", "|", "^", "&+", "&-"), ("*", "/", "%", "&", "&*"), ("<<", ">>"))
+PREFIXES = frozenset({"-", "+", "bang", "~", "&"})
+OPERANDS = frozenset({"lhs", "rhs", "start", "end", "value", "if_nil", "target"})
+DEEPEST = 150
 RENAMED = {
     "simple_identifier": "identifier",
     "array_literal": "list",
@@ -108,7 +111,7 @@ class _Builder:
             self.built.problems.append((node.start_byte, f"{kind!r} is missing here; the program is read around it"))
         elif node.is_error:
             self.built.problems.append((node.start_byte, incomplete(self.source[node.start_byte : node.end_byte])))
-        if self.depth > 150:
+        if self.depth > DEEPEST:
             return self._token(node)
         self.depth += 1
         try:
@@ -416,25 +419,6 @@ class _Builder:
 
     # -- expressions ---------------------------------------------------------------------------------
 
-    def read_call_expression(self, node: Node) -> Part:
-        callee = self._part(node.children[0]) or self._token(node.children[0])
-        arguments = Part("argument_list", node.end_byte, node.end_byte)
-        for suffix in node.children[1:]:
-            for child in suffix.children if suffix.type == "call_suffix" else [suffix]:
-                if child.type == "value_arguments" and child.children and child.children[0].type == "[":
-                    part = Part("subscript", node.start_byte, node.end_byte)
-                    part.add(callee, "value")
-                    for inner in child.children:
-                        self._into(part, inner, "" if inner.type in {"[", "]", ","} else "subscript")
-                    return part
-                arguments.start = min(arguments.start, child.start_byte)
-                for inner in child.children if child.type == "value_arguments" else [child]:
-                    self._into(arguments, inner)
-        call = Part("call", node.start_byte, node.end_byte)
-        call.add(callee, "function")
-        call.add(arguments, "arguments")
-        return call
-
     def read_value_argument(self, node: Node) -> Part:
         named = node.child_by_field_name("name")
         value = node.child_by_field_name("value")
@@ -445,16 +429,6 @@ class _Builder:
         part.add(token("identifier", named.start_byte, named.end_byte), "name")
         if value is not None:
             self._into(part, value, "value")
-        return part
-
-    def read_navigation_expression(self, node: Node) -> Part:
-        part = Part("attribute", node.start_byte, node.end_byte)
-        for k, child in enumerate(node.children):
-            if child.type == "navigation_suffix":
-                for inner in child.children:
-                    self._into(part, inner, "" if inner.type == "." else "attribute")
-            else:
-                self._into(part, child, "object" if node.field_name_for_child(k) == "target" else "")
         return part
 
     def read_lambda_literal(self, node: Node) -> Part:
@@ -491,27 +465,75 @@ class _Builder:
         return part
 
     def _binary(self, node: Node) -> Part:
-        """A chain of operators, nested by Swift's own precedence."""
-        chain: list[Part] = []
-        self._chain(node, chain)
-        if not chain or len(chain) % 2 == 0:
-            part = Part("binary_operator", node.start_byte, node.end_byte)
-            for child in node.children:
-                self._into(part, child)
-            return part
-        return nested(chain, (*LEVELS, *SUMS))
-
-    def _chain(self, node: Node, chain: list[Part]) -> None:
+        """A chain of operators, nested by Swift's own precedence: the grammar takes `a / b.c` for `(a / b).c`."""
+        chain = self._chain(node)
+        if _is_whole(chain):
+            return nested(chain, (*LEVELS, *SUMS))
+        part = Part("binary_operator", node.start_byte, node.end_byte)
         for child in node.children:
-            if child.type in BINARY:
-                self._chain(child, chain)
-            elif child.type in COMMENTS:
-                self._part(child)
-            elif len(chain) % 2 == 0:
-                chain.append(self._part(child) or self._token(child))
-            else:
-                spelled = self.source[child.start_byte : child.end_byte].decode(errors="replace")
-                chain.append(token(spelled, child.start_byte, child.end_byte, SIGN))
+            self._into(part, child)
+        return part
+
+    read_navigation_expression = _binary
+    read_call_expression = _binary
+
+    def read_prefix_expression(self, node: Node) -> Part:
+        if node.children[0].type in PREFIXES:
+            return self._binary(node)
+        part = Part("unary_operator", node.start_byte, node.end_byte)
+        for child in node.children:
+            self._into(part, child)
+        return part
+
+    def _chain(self, node: Node) -> list[Part]:
+        """Operands and signs in the order of the text; what follows an operand closely belongs to it alone."""
+        if node.type in BINARY or (node.type == "prefix_expression" and node.children[0].type in PREFIXES):
+            chain: list[Part] = []
+            for k, child in enumerate(node.children):
+                if node.field_name_for_child(k) in OPERANDS:
+                    chain += self._chain(child)
+                elif child.type in COMMENTS:
+                    self._part(child)
+                else:
+                    spelled = self.source[child.start_byte : child.end_byte].decode(errors="replace")
+                    chain.append(token(spelled, child.start_byte, child.end_byte, SIGN))
+            return chain
+        if node.type in {"navigation_expression", "call_expression"} and self.depth < DEEPEST:
+            self.depth += 1
+            chain = self._chain(node.children[0])
+            self.depth -= 1
+            told = self._member if node.type == "navigation_expression" else self._called
+            return [*chain[:-1], told(node, chain[-1])]
+        return [self._part(node) or self._token(node)]
+
+    def _called(self, node: Node, callee: Part) -> Part:
+        """A call, or an element in square brackets."""
+        arguments = Part("argument_list", node.end_byte, node.end_byte)
+        for suffix in node.children[1:]:
+            for child in suffix.children if suffix.type == "call_suffix" else [suffix]:
+                if child.type == "value_arguments" and child.children and child.children[0].type == "[":
+                    part = Part("subscript", callee.start, node.end_byte)
+                    part.add(callee, "value")
+                    for inner in child.children:
+                        self._into(part, inner, "" if inner.type in {"[", "]", ","} else "subscript")
+                    return part
+                arguments.start = min(arguments.start, child.start_byte)
+                for inner in child.children if child.type == "value_arguments" else [child]:
+                    self._into(arguments, inner)
+        call = Part("call", callee.start, node.end_byte)
+        call.add(callee, "function")
+        call.add(arguments, "arguments")
+        return call
+
+    def _member(self, node: Node, held: Part) -> Part:
+        """A member of what is held."""
+        part = Part("attribute", held.start, node.end_byte)
+        part.add(held, "object")
+        for child in node.children[1:]:
+            for inner in child.children if child.type == "navigation_suffix" else [child]:
+                wanted = child.type == "navigation_suffix" and inner.type != "."
+                self._into(part, inner, "attribute" if wanted else "")
+        return part
 
     def read_tuple_expression(self, node: Node) -> Part:
         inner = [c for c in node.children if c.type not in {"(", ")"}]
@@ -548,3 +570,13 @@ class _Builder:
     def read_boolean_literal(self, node: Node) -> Part:
         text = self.source[node.start_byte : node.end_byte].decode()
         return token(text if text in {"true", "false"} else "true", node.start_byte, node.end_byte)
+
+
+def _is_whole(chain: list[Part]) -> bool:
+    """True where operands and signs take turns, but for signs before an operand."""
+    operand_wanted = True
+    for part in chain:
+        if part.field != SIGN and not operand_wanted:
+            return False
+        operand_wanted = part.field == SIGN
+    return not operand_wanted

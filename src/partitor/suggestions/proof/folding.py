@@ -159,7 +159,7 @@ def _arithmetic(term: Term, a: int, symbol: object, b: int, meaning: Meaning) ->
     return ("integer", result)
 
 
-OPENINGS = {"python": r"[fF](\"|'|\"{3}|'{3})", "javascript": "`", "typescript": "`", "swift": '"', "csharp": r'\$\"'}
+OPENINGS = {"python": r"[fF](\"|'|\"{3}|'{3})", "javascript": "`", "typescript": "`", "swift": '"', "csharp": r"\$\""}
 """How a text with gaps begins of which the words and gaps mean what they say."""
 
 

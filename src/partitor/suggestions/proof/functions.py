@@ -266,7 +266,9 @@ class _FunctionProof:
             for i in after.names.within(s, after.tree.end[s])
             if after.tree.text[i] in definition.parameters
         ]
-        places.require_values_fit(after, holes)
+        given = zip(definition.parameters, call.arguments, strict=True)
+        variables = frozenset(p for p, a in given if after.tree.kind[a] == after.language.name)
+        places.require_values_fit(after, holes, variables)
 
     def _check_names(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """What the function does not own must be the module's or built in, there and here."""

@@ -12,13 +12,15 @@ from .verdict import Refused
 NARROW = frozenset({"byte", "short", "char", "sbyte", "ushort", "uint", "ulong"})
 
 
-def require_values_fit(file: ProgramFile, holes: Iterable[int]) -> None:
-    """A variable may not stand where the language wants the constant itself."""
+def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: frozenset[str] = frozenset()) -> None:
+    """A variable may not stand where the language wants the constant itself. Those of `variables` stand for
+    variables of the very type, not for values that take on a type."""
     tree = file.tree
     for hole in holes:
         if file.language.by_reference:
             _require_fits_reference(file, hole)
-        if file.language.value_types and file.names.role[hole] in (Role.READ, Role.UPDATE):
+        taking_on = file.language.value_types and tree.text[hole] not in variables
+        if taking_on and file.names.role[hole] in (Role.READ, Role.UPDATE):
             _require_plain_place(file, hole)
         below = hole
         for parent in file.parents(hole):

@@ -1,0 +1,199 @@
+"""Functions that do one job under several names: what they become, and what it and its variables are called."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from core.builders import report, rules, run, worked
+from core.runners import can_run, outputs
+
+CONVERT = """
+def miles_to_km(miles):
+    km = miles * 1.609
+    km = round(km, 2)
+    print(miles, "miles is", km, "km")
+    return km
+
+
+def pounds_to_kg(pounds):
+    kg = pounds * 0.4536
+    kg = round(kg, 2)
+    print(pounds, "pounds is", kg, "kg")
+    return kg
+
+
+print(miles_to_km(3) + pounds_to_kg(4))
+"""
+
+
+def test_variables_that_only_are_called_otherwise_make_no_function_unlike() -> None:
+    after = worked(CONVERT)
+    assert "def convert(amount, factor, name, text):\n    result = amount * factor\n" in after
+    assert run(after) == run(CONVERT)
+
+
+def test_a_name_in_use_inside_is_not_given_again() -> None:
+    text = CONVERT.replace("round(km, 2)", "round(km, amount)").replace("round(kg, 2)", "round(kg, amount)")
+    text = text.replace("\ndef miles", "\namount = 2\n\n\ndef miles", 1)
+    after = worked(text)
+    assert "def convert(amount" not in after
+    assert "def convert(" in after
+    assert run(after) == run(text)
+
+
+SPEEDS = """
+def speed(metres, seconds):
+    found = metres / seconds
+    print("speed", found)
+    return found
+
+
+def density(mass, volume):
+    heavy = mass / volume
+    print("density", heavy)
+    return heavy
+
+
+print(speed(3, 4), density(5, 6))
+"""
+
+
+def test_small_functions_that_only_reckon_alike_stay_apart() -> None:
+    assert rules(SPEEDS) == []
+
+
+HANDLERS = """\
+let score = 0;
+function check1() {
+  const box = document.getElementById("q1");
+  const answer = box.value.trim().toLowerCase();
+  if (answer === "salt") {
+    score++;
+    box.style.background = "green";
+  } else {
+    box.style.background = "red";
+  }
+}
+function check2() {
+  const box = document.getElementById("q2");
+  const answer = box.value.trim().toLowerCase();
+  if (answer === "two") {
+    score++;
+    box.style.background = "green";
+  } else {
+    box.style.background = "red";
+  }
+}
+document.getElementById("b1").onclick = check1;
+document.getElementById("b2").onclick = check2;
+"""
+
+
+def test_handlers_keep_their_names_and_call_one_function() -> None:
+    after = worked(HANDLERS, "javascript")
+    assert 'function check1() {\n  checkBox(1, "salt");\n}' in after
+    assert "function checkBox(number, name) {" in after
+    assert after.rstrip().endswith('document.getElementById("b2").onclick = check2;')
+
+
+TANKS = """
+class Pump:
+    def __init__(self):
+        self.left = 0
+        self.right = 0
+
+    def fill_left(self, amount):
+        if amount <= 0:
+            print("no amount")
+            return False
+        self.left += amount
+        print("left tank holds", self.left)
+        return True
+
+    def fill_right(self, amount):
+        if amount <= 0:
+            print("no amount")
+            return False
+        self.right += amount
+        print("right tank holds", self.right)
+        return True
+
+
+pump = Pump()
+pump.fill_left(3)
+pump.fill_right(4)
+"""
+
+
+def test_methods_that_work_on_different_fields_are_told_and_not_merged() -> None:
+    found = report(TANKS)
+    assert [f.rule for f in found.findings] == ["twin-functions"]
+    assert [(s.status, s.why_not) for s in found.suggestions] == [
+        ("outline", "they work on different fields of the object, which cannot be given as values")
+    ]
+
+
+SETTERS = """
+class Gate:
+    def set_width(self, width):
+        if width < 0:
+            raise ValueError("width")
+        self.width = width
+
+    def set_height(self, height):
+        if height < 0:
+            raise ValueError("height")
+        self.height = height
+
+
+gate = Gate()
+gate.set_width(2)
+gate.set_height(3)
+"""
+
+
+def test_setters_stay_as_they_are() -> None:
+    assert rules(SETTERS) == []
+
+
+LARGEST = """\
+#include <stdio.h>
+
+int main(void) {
+    int a[5] = {3, 4, 8, 1, 2};
+    int b[4] = {7, 7, 2, 9};
+    int i;
+    int largest = a[0];
+    for (i = 1; i < 5; i++) {
+        if (a[i] > largest) {
+            largest = a[i];
+        }
+    }
+    printf("largest of a: %d\\n", largest);
+    int big = b[0];
+    for (i = 1; i < 4; i++) {
+        if (b[i] > big) {
+            big = b[i];
+        }
+    }
+    printf("largest of b: %d\\n", big);
+    int c[3] = {5, 1, 2};
+    int most = c[0];
+    for (i = 1; i < 3; i++) {
+        if (c[i] > most) {
+            most = c[i];
+        }
+    }
+    printf("largest of c: %d\\n", most);
+    return 0;
+}
+"""
+
+
+def test_arrays_of_any_length_are_handed_on(tmp_path: Path) -> None:
+    after = worked(LARGEST, "c")
+    assert "int findLargest(int values[], int count) {" in after
+    assert 'printf("largest of a: %d\\n", largest);' in after
+    if can_run("c"):
+        first, second = outputs("c", [LARGEST, after], tmp_path)
+        assert first == second != ""
