@@ -62,7 +62,7 @@ def test_such_twins_become_one_function(text: str) -> None:
 
 
 def test_a_call_of_itself_hands_the_values_on() -> None:
-    assert "return bags[0] + print_total(bags[1:], name)" in worked(TOTALS)
+    assert "return bags[0] + total(bags[1:], name)" in worked(TOTALS)
 
 
 def test_what_is_called_becomes_a_parameter() -> None:

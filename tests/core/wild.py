@@ -72,6 +72,8 @@ class Wild:
                 "{a} += {b}",
                 "print('{w}', {a}, {n})",
                 "print({a}, {b} - {c})",
+                "print(f'{w}: {{{a}}} of {n}')",
+                "print(f'{{{{{w}}}}} {{{b} - {c}}}')",
                 "{things}.append({a})",
                 "{things}.append({n})",
                 "{a} = len({things}) + {n}",

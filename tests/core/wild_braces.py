@@ -40,6 +40,11 @@ class WildBraces:
 
     def say(self, word: str, *values: str) -> str:
         """A statement that prints."""
+        gaps = " ".join(f"${{{v}}}" for v in values)
+        if self.language in {"javascript", "typescript"} and self.random.random() < 0.4:
+            return f"console.log(`{word}: {gaps} {self.random.randint(1, 9)}`);"
+        if self.language == "csharp" and self.random.random() < 0.4:
+            return f'Console.WriteLine($"{word}: {gaps.replace("$", "")} m");'
         if self.language in {"javascript", "typescript"}:
             return f"console.log({', '.join([repr(word), *values])});"
         if self.language == "gamescript":

@@ -50,6 +50,7 @@ def _line(r: Random) -> str:
         f'print("{w}", {a})',
         f'print("{w} {k}")',
         f'say("{w}")',
+        f'print(f"{w}: {{{a}}} of {k}")',
         f"{a} = twice({b})",
         f'if {a} > {k}:\n    print("{w}", {b})\n    t = t - {k}',
         f"for i in range({k} % 3):\n    print(i, {a})\n    t += i",

@@ -176,6 +176,11 @@ class Writer(ABC):
         """A declaration of a variable without a value; "" where the language needs none."""
         return ""
 
+    def array(self, array: Variable, values: Sequence[str], places: int, indent: str) -> list[str]:
+        """The declaration of an array with these values, or with so many places. Raises CannotWrite where the
+        language has none."""
+        raise CannotWrite(f"{array.name} would have to be a list")
+
     def function_indent(self, beside: int) -> str:
         """The white space at which a new function beside the procedure at `beside` begins."""
         return ""

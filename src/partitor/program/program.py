@@ -50,6 +50,8 @@ class ProgramFile:
         self.path = source.path
         self.derived: dict[object, object] = {}
         """What other modules derive from the file and need again, by their own keys."""
+        self.beside: tuple[ProgramFile, ...] = ()
+        """The other files of the program that it was last made part of."""
         self.tree: Tree = parse(source.text.encode(), language, earlier.tree if earlier else None)
         self.problems: list[Problem] = self.tree.problems
         if self.problems and language.repair:
@@ -130,6 +132,10 @@ class ProgramFile:
         """The mark between which this file has its first plain text."""
         texts = (t[:1] for t, kind in zip(self.tree.text, self.tree.kind, strict=True) if kind == "string")
         return next((mark for mark in texts if mark in {"'", '"'} and mark), '"')
+
+    def is_used_beside(self, name: str) -> bool:
+        """True where another file of the program mentions `name`."""
+        return any(name in file.names.everything for file in self.beside)
 
     @property
     def is_whole(self) -> bool:
@@ -218,6 +224,8 @@ class Program:
 
     def __init__(self, files: list[ProgramFile]) -> None:
         self.files = tuple(sorted(files, key=lambda f: f.path))
+        for file in self.files:
+            file.beside = tuple(f for f in self.files if f is not file)
         self.undefined_calls: list[tuple[ProgramFile, int, str, str]] | None = None
         """What `procedures.calls` found once, as measures and remarks both need it."""
 

@@ -9,9 +9,11 @@ shared by all files of one `ShapeTable`.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from ..languages.table import Language
+from .names import WRITES
 from .program import ProgramFile
 from .tree import Tree
 
@@ -37,7 +39,8 @@ class ShapeTable:
     """Interns subtrees of any number of files into integers; equal integer ⇔ equal symbol. Every subtree is
     looked at once: what stands around a block holds the symbols of the block's statements."""
 
-    def __init__(self) -> None:
+    def __init__(self, files: Iterable[ProgramFile] = ()) -> None:
+        self._variables = {id(file.tree): variables_of(file) for file in files}
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
         self._known: dict[int, tuple[Tree, dict[int, Symbols]]] = {}
@@ -88,6 +91,7 @@ class ShapeTable:
         kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
+        variables = self._variables.get(id(tree), frozenset())
         inside: list[tuple[int, list[Symbols]]] = []
         """Where a block stands, and its statements' symbols."""
         position, stop = node, ends[node]
@@ -97,7 +101,10 @@ class ShapeTable:
                 inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
                 items: tuple[object, ...] = (kind,)
                 position = ends[position]
-            elif (position != node or language.values_everywhere) and is_simple_operand(tree, position, language):
+            elif (position != node or language.values_everywhere) and (
+                is_simple_operand(tree, position, language)
+                or (kind == name and text in variables and fields[position] == "object")
+            ):
                 plain.append(SLOT)
                 worded.append(DIGITS.sub("#", text) if kind in strings else SLOT)
                 kinded.append((*SLOT, kind))
@@ -137,6 +144,15 @@ class ShapeTable:
 
     def _number(self, key: tuple[object, ...]) -> int:
         return self._shape.setdefault(key, len(self._shape))
+
+
+def variables_of(file: ProgramFile) -> frozenset[str]:
+    """Names that the file's own statements and parameters give values to, and nothing else."""
+    tree, names, language = file.tree, file.names, file.language
+    defining = language.procedures | language.classes | language.imports | {"dotted_name", "aliased_import"}
+    written = [i for i in names.nodes if names.role[i] in WRITES]
+    others = {tree.text[i] for i in written if tree.kind[tree.parent[i]] in defining}
+    return frozenset(tree.text[i] for i in written) - others
 
 
 def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:

@@ -239,12 +239,19 @@ def _type_of_variable(file: ProgramFile, node: int) -> Type | None:
     owner = file.names.owner(node)
     if owner >= 0:
         return type_of_name(file, name, owner)
+    return Type("int") if is_named_number(file, name) else None
+
+
+def is_named_number(file: ProgramFile, name: str) -> bool:
+    """True for a name that the board or one `#define` gives a plain whole number."""
     if file.language.id == "arduino" and BOARD_CONSTANTS.fullmatch(name):
-        return Type("int")
-    for text, kind in zip(file.tree.text, file.tree.kind, strict=True):
-        if kind == "preprocessor" and re.match(rf"#\s*define\s+{re.escape(name)}\s+-?[1-9]?\d+\s*(?://.*)?\Z", text):
-            return Type("int")
-    return None
+        return True
+    found = [
+        re.match(rf"#\s*define\s+{re.escape(name)}\s+-?[1-9]?\d+\s*(?://.*)?\Z", text) is not None
+        for text, kind in zip(file.tree.text, file.tree.kind, strict=True)
+        if kind == "preprocessor" and re.match(rf"#\s*(?:define|undef)\s+{re.escape(name)}\b", text)
+    ]
+    return found == [True]
 
 
 def _type_of_operation(file: ProgramFile, node: int) -> Type | None:

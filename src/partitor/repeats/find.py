@@ -99,7 +99,7 @@ class _Finder:
         self.near = near
         self.limits = limits
         self.handed_out = handed_out
-        self.shapes = ShapeTable()
+        self.shapes = ShapeTable(program.files)
         self.unusable = -(1 << 40)
         self.sequences = [
             _Sequence(file, block, self._symbols(file, block))

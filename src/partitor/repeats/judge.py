@@ -35,7 +35,9 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     if any(_leaves(copy) or _only_asserts(copy) for copy in copies):
         return False
     targets = [column for column in table.columns if column.is_target]
-    if targets and (not all(c.is_family for c in targets) or worth_a_function(table, FEWEST)):
+    if targets and not all(c.is_family for c in targets):
+        return False
+    if targets and worth_a_function(table, FEWEST) and not any(_is_shared(c, copies[0]) for c in targets):
         return False
     irregular = [c for c in table.columns if c.step() is None and not c.is_family]
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1
@@ -70,7 +72,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     if _unlike_prints(copies[0], table.all_columns) or _declarations(copies[0]):
         return False
-    spots = sum(1 if column in renamed else len(column.spots) for column in table.all_columns)
+    spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
     enough = 3 * fewest_statements if len(copies) < 3 or inner <= fewest_statements else 2 * fewest_statements
     return table.constant_tokens >= enough and table.constant_tokens >= 1.5 * spots
 
@@ -83,12 +85,25 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
     if inner < fewest or len(table.columns) - len(renamed) > MOST_PARAMETERS:
         return False
-    spots = sum(len(column.spots) for column in table.all_columns if column not in renamed)
+    spots = sum(_unlike(column) for column in table.all_columns if column not in renamed)
     if _unlike_prints(table.copies[0], table.all_columns) and table.columns:
         return False
     enough = 4 if inner >= 3 else 6
     alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
     return table.constant_tokens >= enough and alike >= 2 * spots
+
+
+def _is_shared(column: Column, copy: Copy) -> bool:
+    """True for variables that do not belong to the function in which the copies stand: it could not give them back
+    without more ado."""
+    node = column.spots[0].nodes[0]
+    names = copy.file.names
+    return node in names.scope and names.owner(node) != names.scope[node]
+
+
+def _unlike(column: Column) -> float:
+    """How much a column counts against likeness: what differs in the same way again counts half."""
+    return (1 + len(column.spots)) / 2
 
 
 def inner_statements(copy: Copy) -> int:
@@ -101,9 +116,16 @@ def _is_compound(copy: Copy) -> bool:
 
 
 def _leaves(copy: Copy) -> bool:
-    """True where a statement of the copy returns, breaks, continues or raises."""
+    """True where a statement of the copy returns or raises, or breaks out of what stands around the copy."""
     start, stop = copy.span
-    return any(kind in copy.file.language.leaving for kind in copy.file.tree.kind[start:stop])
+    file, tree = copy.file, copy.file.tree
+    own = file.language.loops | {"switch_statement"}
+
+    def stays(node: int) -> bool:
+        jumps = tree.kind[node] in {"break_statement", "continue_statement"}
+        return jumps and any(tree.kind[p] in own for p in file.parents(node) if p >= start)
+
+    return any(tree.kind[n] in file.language.leaving and not stays(n) for n in range(start, stop))
 
 
 def _only_asserts(copy: Copy) -> bool:

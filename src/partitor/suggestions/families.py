@@ -16,7 +16,8 @@ from ..languages.writing import WIDTH, leading_space
 from ..program.names import Role
 from ..program.program import Program, ProgramFile
 from ..repeats.find import Limits, Run, find_repeats
-from ..repeats.slots import NUMBERED
+from ..repeats.slots import NUMBERED, Table
+from .arrays import array_candidate
 from .candidate import Candidate
 from .edits import apply_edits, edits_between, rewritten
 from .naming import Namer
@@ -34,9 +35,15 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
     families = [c.values for c in table.columns if c.is_target]
     if not file.language.variables_as_lists:
         raise CannotWrite(f"{families[0][0]} to {families[0][-1]} would have to be one list first")
+    shared = [v for variables in families for v in variables if file.names.owner_of(v, 0) == 0]
+    if any(file.is_used_beside(v) for v in shared):
+        raise CannotWrite(f"{families[0][0]} to {families[0][-1]} are used in another file too")
     candidate: Candidate | None = None
     for variables in families:
-        candidate = _listing(file, variables, candidate)
+        if file.language.declares:
+            candidate = array_candidate(file, variables, _first_of(file, table, candidate), candidate)
+        else:
+            candidate = _listing(file, variables, candidate)
         file = rewritten(file, apply_edits(candidate.file, candidate.edits))
     assert candidate is not None
     found = find_repeats(Program([file]), Limits(run_copies=len(table.copies)), frozenset())
@@ -48,6 +55,11 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
         if same and mentions and not any(c.is_target for c in again.table.columns):
             return candidate, again
     raise CannotWrite(f"{families[0][0]} to {families[0][-1]} are used in ways that do not make one loop")
+
+
+def _first_of(file: ProgramFile, table: Table, via: Candidate | None) -> int:
+    """The run's first statement; where the file was rewritten already, none."""
+    return table.copies[0].first if via is None else 0
 
 
 def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None) -> Candidate:

@@ -100,7 +100,8 @@ class Namer:
         language = file.language
         self.taken = {self._key(name) for name in {*language.builtins, *language.keywords}}
         if outer is None:
-            self.taken |= {self._key(name) for name in file.names.everything}
+            for one in (file, *file.beside):
+                self.taken |= {self._key(name) for name in one.names.everything}
 
     def inside(self, copies: Sequence[Copy], columns: Sequence[Column], besides: Iterable[str] = ()) -> Namer:
         """Gives names for the variables of a new function with the statements of `copies`: what only other
@@ -227,7 +228,8 @@ class Namer:
                 own = {w for words in lists for w in words}
                 topic = [w for w in self._topic(body, own) if w != "part"]
                 return self.fresh([shared[0], *(topic or ["one"])], alternatives)
-            if not any(w in COMMON_VERBS for w in shared):
+            begins = all(words[0] == shared[0] for words in lists) and len(shared[0]) > 2
+            if not begins and not any(w in COMMON_VERBS for w in shared):
                 return self.fresh([self._main_verb(body, ()), *shared], alternatives)
             return self.fresh(shared, alternatives)
         return self.fresh([self._main_verb(body, ()), *self._topic(body, set())])

@@ -47,7 +47,7 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     other = rest[0][1]
     if not (is_plain(file, one) and is_plain(file, other)) or one.parameters != other.parameters:
         raise CannotWrite("the functions are methods, decorated, or take other values")
-    shapes = ShapeTable()
+    shapes = ShapeTable([file])
     parts = _align(file, shapes, file.statements_of(one), file.statements_of(other))
     pairs = [pair for part in parts for pair in _pairs(part)]
     copies = [Copy(file, tuple(p[k] for p in pairs)) for k in (0, 1)]

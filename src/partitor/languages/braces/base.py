@@ -54,6 +54,7 @@ BRACES: dict[str, Any] = {
     "constants": frozenset({"true", "false", "none", "character"}),
     "opaque": frozenset(),
     "interpolation": "interpolation",
+    "variables_as_lists": True,
     "parentheses": frozenset({"parenthesized_expression"}),
     "targets": TARGETS,
     "patterns": frozenset(

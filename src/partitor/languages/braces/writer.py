@@ -98,6 +98,13 @@ class BraceWriter(Writer):
         """The declaration of a list of values."""
         return self._wrapped(f"{indent}{self.typed(table)} = {{", values, f"}}{self.stop}", indent)
 
+    def array(self, array: Variable, values: Sequence[str], places: int, indent: str) -> list[str]:
+        return self._table(array, values, indent) if values else [f"{indent}{self._places(array, places)}{self.stop}"]
+
+    def _places(self, array: Variable, places: int) -> str:
+        """The declaration of an array with so many places."""
+        raise CannotWrite(f"{array.name} would have to be an array")
+
     def _wrapped(self, before: str, values: Sequence[str], after: str, indent: str) -> list[str]:
         """A list on one line, or on as many as it needs."""
         inline = f"{before}{', '.join(values)}{after}"
@@ -208,6 +215,9 @@ class CWriter(TypedWriter):
         text = "".join("%d" if k in replacements else part for k, part in enumerate(parts))
         return ", ".join([text, *(replacements[k] for k in sorted(replacements))])
 
+    def _places(self, array: Variable, places: int) -> str:
+        return self.typed(array).removesuffix("[]") + f"[{places}]"
+
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
         result = self._result(returned)
         empty = "void" if self.file.language.id == "c" and self._writes_void() else ""
@@ -237,6 +247,10 @@ class MethodWriter(TypedWriter):
         alone = tree.kind[parent] in SAFE_PARENTS
         first = tree.kind[parent] == "binary_operator" and tree.field[node] == "left"
         return text if alone or (first and "+" in tree.leaf_texts(parent)) else f"({text})"
+
+    def _places(self, array: Variable, places: int) -> str:
+        kind = array.type
+        return f"{self.typed(array)} = new {kind.base if kind else ''}[{places}]"
 
     def function_indent(self, beside: int) -> str:
         return leading_space(self.file, beside)
@@ -306,6 +320,9 @@ class JavaScriptWriter(BraceWriter):
     def _table(self, table: Variable, values: Sequence[str], indent: str) -> list[str]:
         return self._wrapped(f"{indent}{self._keyword('const')} {table.name} = [", values, f"]{self.stop}", indent)
 
+    def _places(self, array: Variable, places: int) -> str:
+        return f"{self._keyword('const')} {array.name} = []"
+
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
         names = [v.name for v in variables]
         target = names[0] if len(names) == 1 else f"[{', '.join(names)}]"
@@ -347,6 +364,10 @@ class TypeScriptWriter(JavaScriptWriter):
     def typed(self, variable: Variable) -> str:
         kind = variable.type
         return f"{variable.name}: {kind.base + '[]' * len(kind.dimensions) if kind else 'any'}"
+
+    def _places(self, array: Variable, places: int) -> str:
+        kind = array.type or Type("any", 0, ("",))
+        return f"{self._keyword('const')} {self.typed(Variable(array.name, kind))} = []"
 
 
 class GameScriptWriter(JavaScriptWriter):

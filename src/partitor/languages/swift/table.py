@@ -16,6 +16,7 @@ SWIFT = Language(
     types=TypeNames("Int", "Double", "String", "Bool", 2**63 - 1, ("Int", "Double")),
     **{
         **BRACES,
+        "variables_as_lists": False,
         "comment": frozenset(),
         "branches": BRACES["branches"] | {"guard_statement"},
         "conditionals": BRACES["conditionals"] | {"guard_statement"},

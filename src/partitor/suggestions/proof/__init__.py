@@ -7,6 +7,7 @@ by default. `docs/method.md` lists what it knows of evaluation order, aliasing a
 from __future__ import annotations
 
 from ...program.program import ProgramFile
+from .arrays import prove_array
 from .functions import prove_call, prove_function
 from .listing import prove_listing
 from .loops import prove_loop
@@ -49,7 +50,7 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
         elif isinstance(claim, CalledFunction):
             prove_call(before, after, claim)
         elif isinstance(claim, ListedVariables):
-            prove_listing(before, after, claim)
+            (prove_array if before.language.declares else prove_listing)(before, after, claim)
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
         else:

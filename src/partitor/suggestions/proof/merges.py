@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
-from ...program.types import Type, type_of_expression
+from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
 from .folding import Term, meaning_of
 from .functions import plain_parameters, statement_of
@@ -189,9 +189,36 @@ class _MergeProof:
             kept = {k + offset: k for k in range(len(old))}
             values = {k: term_of(self.after, new[k]) for k in fixed}
             same = all(self._same_argument(old[kept[k]], new[k]) for k in kept)
-            if same and all(is_literal(v) or self._is_function(v, twin) for v in values.values()):
+            if same and all(self._is_fixed(v, twin) for v in values.values()):
                 return kept, values
         raise Refused("a call's values are not the ones it gave before")
+
+    def _is_fixed(self, value: Term, twin: Procedure) -> bool:
+        """True for a value that is the same inside the twin as where it is called."""
+        return is_literal(value) or self._is_function(value, twin) or self._is_constant(value, twin)
+
+    def _is_constant(self, value: Term, twin: Procedure) -> bool:
+        """True for the program's own name for a value, given once before anything runs and never changed."""
+        before, names, tree = self.before, self.before.names, self.before.tree
+        name = str(value[1]) if value[0] == "identifier" and len(value) == 2 else ""
+        if not name or name in rules.names_of_inner_scopes(before, self._statements(before, twin.node)):
+            return False
+        owners = {names.owner_of(name, twin.node), *(names.owner_of(name, scope) for scope in self._calling(twin))}
+        if owners == {UNBOUND}:
+            return is_named_number(before, name)
+        writes = [i for i in names.nodes if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)]
+        if owners != {0} or len(writes) != 1 or rules.declared_global_somewhere(before, name):
+            return False
+        statement = next((s for s in [writes[0], *before.parents(writes[0])] if tree.parent[s] in before.block_at), 0)
+        words = set(tree.leaf_texts(statement))
+        if before.language.methods:
+            return {"static", "final"} <= words or bool({"const"} & words)
+        if before.language.declares and "const" not in words:
+            return False
+        top = before.blocks[0].statements
+        return statement in top and (
+            before.language.typed or all(_runs_nothing(before, s) for s in top if s <= statement)
+        )
 
     def _is_function(self, value: Term, twin: Procedure) -> bool:
         """True for the name of a function that is known before anything runs, and is that function everywhere."""
@@ -359,8 +386,10 @@ def _runs_nothing(file: ProgramFile, statement: int) -> bool:
     """True for a statement at the top that only defines: a function, an import, a name for a literal."""
     if file.is_definition(statement) or file.is_import(statement) or file.is_bare_string(statement):
         return True
-    right = file.tree.child(statement, "right")
-    return right is not None and is_literal(term_of(file, right))
+    tree = file.tree
+    parts = [c for c in tree.children(statement) if tree.kind[c] == "declarator"] or [statement]
+    rights = [tree.child(part, "right") for part in parts]
+    return all(right is not None and is_literal(term_of(file, right)) for right in rights)
 
 
 def whole_statement(file: ProgramFile, procedure: Procedure) -> int:

@@ -36,7 +36,7 @@ def require_fresh(name: str, file: ProgramFile) -> None:
         known = {*file.names.everything, *language.builtins, *language.keywords}
         if any(blind == other.casefold() for other in known):
             raise Refused(f"the name {name} already means something")
-    if name in file.names.everything or name in language.builtins or name in language.keywords:
+    if name in file.names.everything or file.is_used_beside(name) or name in language.builtins | language.keywords:
         raise Refused(f"the name {name} already means something")
 
 

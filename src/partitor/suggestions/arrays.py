@@ -1,0 +1,126 @@
+"""Numbered variables in one array, in languages where variables are declared (`families` does it for the others).
+
+`let x1 = 20; let x2 = 60;` becomes `const xs = [20, 60];`; where the first values are worked out, the array gets
+places first, and each declaration becomes an assignment to its place.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from ..errors import CannotWrite
+from ..languages.writers import writer_for
+from ..languages.writing import Variable, leading_space
+from ..program.names import Role
+from ..program.program import ProgramFile
+from ..program.types import Type
+from ..repeats.slots import NUMBERED
+from .candidate import Candidate
+from .edits import edits_between
+from .naming import Namer
+from .proof import ListedVariables
+from .typed import variable_type
+
+
+def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, via: Candidate | None) -> Candidate:
+    """The variables as places of one array, which stands above the statement `before` or where they are declared.
+    Raises CannotWrite where that cannot be put into code."""
+    names, tree = file.names, file.tree
+    what = f"{variables[0]} to {variables[-1]}"
+    uses = [i for i in names.nodes if tree.text[i] in variables and names.role[i] < Role.MEMBER]
+    declared = [i for i in uses if names.declared_at(i)]
+    if [tree.text[i] for i in declared] != list(variables):
+        raise CannotWrite(f"{what} are not declared once each, in their order")
+    scope = names.scope[declared[0]]
+    if any(names.owner(i) != scope for i in uses):
+        raise CannotWrite(f"{what} are declared in several functions")
+    statements = list(dict.fromkeys(_declaration(file, i) for i in declared))
+    block = tree.parent[statements[0]]
+    if any(tree.parent[s] != block or tree.start_line(s) in file.shared_lines for s in statements):
+        raise CannotWrite(f"{what} are declared in unusual places")
+    stem = NUMBERED.fullmatch(variables[0])
+    writer = writer_for(file)
+    name = Namer(file, writer.style).plural(stem[1] if stem else "value")
+    kind = _common_type(file, variables, scope)
+    rights = [_value(file, i) for i in declared]
+    text = tree.source
+    changes = {i: (tree.start_byte[i], tree.end_byte[i], f"{name}[{variables.index(tree.text[i])}]") for i in uses}
+    given = _in_a_row(file, statements, rights) if len(statements) == len(declared) else ()
+    first = statements[0]
+    if len(statements) == 1 and not any(rights):
+        # Declared together, without values.
+        span = (tree.start_byte[first], tree.end_byte[first])
+        for i in declared:
+            del changes[i]
+    elif given:
+        span = (tree.start_byte[first], tree.end_byte[statements[-1]])
+        for i in declared:
+            del changes[i]
+    elif all(rights) and len(statements) == len(declared):
+        if tree.parent[before] == block and before < first:
+            first = before
+        span = (tree.start_byte[first], tree.start_byte[first])
+        for i, right in zip(declared, rights, strict=True):
+            start = tree.start_byte[_declaration(file, i)]
+            changes[i] = (start, tree.start_byte[right or i], f"{changes[i][2]} = ")
+    else:
+        raise CannotWrite(f"{what} are declared with and without values")
+    indent = leading_space(file, first)
+    array = Variable(name, msgspec.structs.replace(kind, dimensions=("",)) if kind else None)
+    head = "\n".join(writer.array(array, given, len(variables), indent)).lstrip()
+    head += f"\n{indent}" if span[0] == span[1] else ""
+    for start, stop, new in sorted([*changes.values(), (*span, head)], reverse=True):
+        text = text[:start] + new.encode() + text[stop:]
+    return Candidate(
+        kind="loop",
+        title=f"{what} kept in one array, {name}",
+        file=file,
+        edits=edits_between(file, text.decode()),
+        claim=ListedVariables(file.path, name, tuple(variables)),
+        slots=(),
+        name=name,
+        via=via,
+    )
+
+
+def _declaration(file: ProgramFile, name: int) -> int:
+    """The declaration in which a name stands."""
+    tree = file.tree
+    around = [p for p in file.parents(name) if tree.kind[p] == "declaration"]
+    if not around or tree.parent[around[0]] not in file.block_at:
+        raise CannotWrite(f"{tree.text[name]} is declared in an unusual place")
+    return around[0]
+
+
+def _value(file: ProgramFile, name: int) -> int | None:
+    """The value that a declaration gives a name; None where it gives none."""
+    tree = file.tree
+    parent = tree.parent[name]
+    return tree.child(parent, "right") if tree.kind[parent] == "declarator" else None
+
+
+def _common_type(file: ProgramFile, variables: Sequence[str], scope: int) -> Type | None:
+    kinds = {variable_type(file, name, scope) for name in variables}
+    kind = kinds.pop() if len(kinds) == 1 else None
+    if kind is None and file.language.typed:
+        raise CannotWrite(f"{variables[0]} to {variables[-1]} are of different types")
+    if kind is not None and (kind.pointers or kind.dimensions or kind.reference):
+        raise CannotWrite(f"{variables[0]} to {variables[-1]} are lists or pointers themselves")
+    return kind
+
+
+def _in_a_row(file: ProgramFile, statements: Sequence[int], rights: Sequence[int | None]) -> tuple[str, ...]:
+    """The literals with which the variables are declared, one after the other and line after line; () where they
+    are declared otherwise."""
+    tree, language = file.tree, file.language
+    block = file.block_at[tree.parent[statements[0]]].statements
+    at = block.index(statements[0])
+    lines = range(tree.start_line(statements[0]), tree.end_line(statements[-1]) + 1)
+    plain = block[at : at + len(statements)] == tuple(statements) and len(lines) == len(statements)
+    if not plain or any(c.line in lines for c in file.tree.comments):
+        return ()
+    literals = language.numbers | language.constants | language.strings
+    values = tuple(tree.text[r] for r in rights if r is not None and tree.kind[r] in literals)
+    return values if len(values) == len(statements) and all(values) else ()
