@@ -255,7 +255,9 @@ wind([5, 6], "north")
 def test_a_list_that_is_only_looked_at_is_handed_on() -> None:
     found = report(MEANS, language="swift").suggestions
     assert [(s.kind, s.status) for s in found] == [("function", "proved")]
-    block = "var {0} = 0\nfor v in {1} {{\n    {0} += v\n}}\n{1}.append({0})\nprint(\"sum\", {0}, {1}.count)\n"
-    changing = "var tides = [3, 4]\nvar winds = [5]\n" + block.format("a", "tides") + "f()\n" + block.format("b", "winds")
+    block = 'var {0} = 0\nfor v in {1} {{\n    {0} += v\n}}\n{1}.append({0})\nprint("sum", {0}, {1}.count)\n'
+    changing = (
+        "var tides = [3, 4]\nvar winds = [5]\n" + block.format("a", "tides") + "f()\n" + block.format("b", "winds")
+    )
     found = report(changing, language="swift").suggestions
     assert [(s.kind, s.status) for s in found] == [("function", "outline")]

@@ -78,6 +78,8 @@ class _ArrayProof:
             if tree.kind[parent] in UNFIT:
                 raise Refused(f"{name} stands where an array's place may not stand")
             if names.role[i] is not Role.READ and not names.declared_at(i):
+                if {"const", "final", "readonly"} & set(tree.leaf_texts(self.declarations[name])):
+                    raise Refused(f"{name} may not be given another value")
                 given = tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[i] == "left"
                 if not given and tree.kind[parent] not in {"update", "address_of"}:
                     raise Refused(f"{name} gets a value in an unusual way")

@@ -1,0 +1,177 @@
+"""Numbered variables in one array, in languages that declare: what comes of it, and what is refused."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from core.builders import read, report, worked
+from core.runners import can_run, outputs
+from core.wild_arrays import wild_arrays
+from partitor.program.program import Program
+from partitor.repeats.find import Limits
+from partitor.suggestions.proof import ListedVariables, prove
+from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
+
+DOTS = """\
+let x1 = 20;
+let x2 = 60;
+let x3 = 100;
+function draw() {
+  background(220);
+  circle(x1, 100, 20);
+  x1 = x1 + 1;
+  if (x1 > 400) {
+    x1 = 0;
+  }
+  circle(x2, 100, 20);
+  x2 = x2 + 1;
+  if (x2 > 400) {
+    x2 = 0;
+  }
+  circle(x3, 100, 20);
+  x3 = x3 + 1;
+  if (x3 > 400) {
+    x3 = 0;
+  }
+}
+"""
+
+
+def test_what_functions_share_becomes_an_array_and_a_loop() -> None:
+    after = worked(DOTS, "javascript")
+    assert after.startswith("const xs = [20, 60, 100];\nfunction draw() {\n")
+    assert "  for (let i = 0; i < 3; i++) {\n    circle(xs[i], 100, 20);\n" in after
+    assert "x1" not in after
+
+
+GATES = """\
+import java.util.Scanner;
+
+public class Main {
+    public static void main(String[] args) {
+        Scanner in = new Scanner("4 5 6 7");
+        System.out.print("Gate 1: ");
+        int gate1 = in.nextInt();
+        System.out.print("Gate 2: ");
+        int gate2 = in.nextInt();
+        System.out.print("Gate 3: ");
+        int gate3 = in.nextInt();
+        System.out.print("Gate 4: ");
+        int gate4 = in.nextInt();
+        System.out.println("Sum " + (gate1 + gate2 + gate3 + gate4));
+    }
+}
+"""
+
+
+def test_declarations_become_assignments_to_places(tmp_path: Path) -> None:
+    after = worked(GATES, "java")
+    assert "        int[] gates = new int[4];\n        for (int gate = 1; gate < 5; gate++) {\n" in after
+    assert "gates[gate - 1] = in.nextInt();" in after
+    if can_run("java"):
+        first, second = outputs("java", [GATES, after], tmp_path)
+        assert first == second != ""
+
+
+@pytest.mark.parametrize(
+    ("language", "text", "line"),
+    [
+        (
+            "c",
+            "#include <stdio.h>\nint main(void) {\n    int g1, g2, g3, g4;\n"
+            + "".join(f'    printf("Gate {k}: ");\n    scanf("%d", &g{k});\n' for k in range(1, 5))
+            + '    printf("%d\\n", g1 + g2 + g3 + g4);\n    return 0;\n}\n',
+            '        scanf("%d", &gs[gate - 1]);',
+        ),
+        (
+            "csharp",
+            "using System;\nclass P {\n    static void Main() {\n"
+            + "".join(f"        double level{k} = double.Parse(Console.ReadLine());\n" for k in range(1, 8))
+            + "        Console.WriteLine(level1 + level7);\n    }\n}\n",
+            "        double[] levels = new double[7];",
+        ),
+    ],
+)
+def test_each_language_has_its_own_array(language: str, text: str, line: str) -> None:
+    assert line in worked(text, language)
+
+
+BEFORE = "let g1 = 3;\nlet g2 = 4;\ng1 = g1 + 1;\ng2 = g2 + 1;\nconsole.log(g1, g2);\n"
+AFTER = "const gs = [3, 4];\ngs[0] = gs[0] + 1;\ngs[1] = gs[1] + 1;\nconsole.log(gs[0], gs[1]);\n"
+CLAIM = ListedVariables("main.js", "gs", ("g1", "g2"))
+
+
+def test_the_proof_takes_each_place_for_its_variable() -> None:
+    assert prove(read(BEFORE, "javascript"), read(AFTER, "javascript"), CLAIM).proved
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("[3, 4]", "[4, 3]"),
+        ("[3, 4]", "[3, 4, 5]"),
+        ("gs[1] + 1", "gs[0] + 1"),
+        ("gs[1] = ", "gs[2] = "),
+        ("log(gs[0], gs[1])", "log(gs[0], gs)"),
+        ("log(gs[0], gs[1])", "log(gs[0], gs[1], gs.length)"),
+        ("const gs = [3, 4];\n", ""),
+        ("const gs = [3, 4];\n", "const gs = [3, f()];\n"),
+    ],
+)
+def test_a_slip_is_refused(old: str, new: str) -> None:
+    assert old in AFTER
+    assert not prove(read(BEFORE, "javascript"), read(AFTER.replace(old, new), "javascript"), CLAIM).proved
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("let g1 = 3;", "const g1 = 3;"),
+        ("console.log(g1, g2);", "console.log({ g1 }, g2);"),
+        ("let g1 = 3;", "f();\nlet g1 = 3;\nfunction f() { return g1; }"),
+        ("g1 = g1 + 1;", "[g1] = [g1 + 1];"),
+        ("let g1 = 3;", "{ let g1 = 9; }\nlet g1 = 3;"),
+        ("let g1 = 3;", "export let g1 = 3;"),
+    ],
+)
+def test_variables_that_are_more_than_values_stay(old: str, new: str) -> None:
+    text = BEFORE.replace(old, new)
+    after = text.replace("let g1 = 3;\nlet g2 = 4;", "const gs = [3, 4];").replace(
+        "const g1 = 3;\nlet g2 = 4;", "const gs = [3, 4];"
+    )
+    for k in (1, 2):
+        after = after.replace(f"g{k}", f"gs[{k - 1}]")
+    assert not prove(read(text, "javascript"), read(after, "javascript"), CLAIM).proved
+
+
+def test_what_another_file_of_the_page_uses_stays() -> None:
+    from partitor.check import check
+    from partitor.exchange.assignment import Assignment
+    from partitor.reading.collect import Submission
+    from partitor.source import Source
+
+    files = (Source("dots.js", DOTS, "javascript"), Source("more.js", "console.log(x2);\n", "javascript"))
+    found = check(Submission("student", files), Assignment())
+    assert [s.why_not for s in found.suggestions] == ["x1 to x3 are used in another file too"]
+    assert report(DOTS, language="javascript").suggestions[0].status == "proved"
+
+
+@pytest.mark.parametrize("language", ["javascript", "typescript", "gamescript", "c", "cpp", "java", "csharp"])
+def test_wild_arrays_print_the_same(language: str, tmp_path: Path) -> None:
+    texts: list[tuple[str, list[str]]] = []
+    for seed in range(3 if language == "csharp" else 10):
+        text = wild_arrays(seed, language)
+        file = read(text, language)
+        found = proved_suggestions(file, Limits())
+        answer = work_through(Program([file]), Limits(), frozenset(), Deadline(60))
+        texts.append((text, [*(p.after.source.text for p in found), answer.program.files[0].source.text]))
+    assert any(len(rewritten) > 1 for _, rewritten in texts)
+    if not can_run(language):
+        return
+    for k, (text, rewritten) in enumerate(texts):
+        folder = tmp_path / str(k)
+        folder.mkdir()
+        before, *after = outputs(language, [text, *rewritten], folder)
+        assert "ERROR" in before or set(after) == {before}
