@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from random import Random
 
 WHOLE = {"javascript": "let", "typescript": "let", "gamescript": "var"}
@@ -69,8 +70,25 @@ def wild_arrays(seed: int, language: str) -> str:
     if scripted and language != "gamescript":
         body += [said("SAY later|(() => g1 + g3)()")] if r.random() < 0.3 else []
         body += [said("SAY object|({ g2 }).g2")] if r.random() < 0.1 else []
+    body += _asked(r, word if word != "const" else whole, said) if r.random() < 0.6 else []
     body.append(said("SAY end|g1 + g2 + g3 + other"))
     return _whole(language, body, loose, said)
+
+
+def _asked(r: Random, word: str, said: Callable[[str], str]) -> list[str]:
+    """Copies of which the first declares what the others give another value."""
+    steps = [r.choice(["SAY answer|answer", "other = other + answer;", "if (answer > 3) {{ other = other + {k}; }}",
+                       "answer = answer + {n};", "show(answer * {k});"]) for _ in range(r.randint(1, 3))]  # fmt: skip
+    value, ahead = r.choice(["step({k})", "{k}", "step(other) + {k}", "other + 1"]), r.random() < 0.3
+    lines: list[str] = []
+    for k in range(r.randint(3, 4)):
+        lines += [said(f"SAY ask {k}|other")] if ahead else []
+        lines.append(f"{word + ' ' if k == 0 else ''}answer = {value.format(k=k)};")
+        number = r.randint(1, 2)
+        lines += [said(step.format(k=k, n=number)) for step in steps]
+        lines += [said("SAY before|answer")] if r.random() < 0.05 else []
+    lines += [said("SAY last|answer")] if r.random() < 0.25 else []
+    return lines
 
 
 def _whole(language: str, body: list[str], loose: bool, said: object) -> str:

@@ -146,6 +146,27 @@ class ShapeTable:
         return self._shape.setdefault(key, len(self._shape))
 
 
+def given_value(tree: Tree, statement: int) -> tuple[int, int] | None:
+    """(variable, value) of a statement that gives one plain variable a value, by `=` or where it is declared."""
+    kind = tree.kind[statement]
+    part = statement
+    if kind == "declaration":
+        declarators = [c for c in tree.children(statement) if tree.kind[c] == "declarator"]
+        if len(declarators) != 1 or KEPT & set(tree.text[statement : declarators[0]]):
+            return None
+        part = declarators[0]
+    elif kind != "assignment":
+        return None
+    left, right = tree.child(part, "left"), tree.child(part, "right")
+    if left is None or right is None or tree.kind[left] != tree.language.name:
+        return None
+    return (left, right) if tree.text[right - 1] == "=" else None
+
+
+KEPT = frozenset({"static", "const", "final", "readonly", "volatile", "register", "extern"})
+"""Words of variables that are given a value once, or that last longer than the statements around them."""
+
+
 def variables_of(file: ProgramFile) -> frozenset[str]:
     """Names that the file's own statements and parameters give values to, and nothing else."""
     tree, names, language = file.tree, file.names, file.language

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 import msgspec
 
 from ..program.program import Block, Procedure, Program, ProgramFile
-from ..program.shapes import ShapeTable
+from ..program.shapes import ShapeTable, given_value
 from ..program.tree import Tree
 from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
 from .known import body_of, copies_of, windows_like
@@ -185,14 +185,21 @@ class _Finder:
         candidates = []
         worthy: list[Repetition] = []
         tree = sequence.file.tree
+        alike = self._as_assignments(sequence)
         finer = [
             [
-                symbol_of(tree, s) if symbol >= 0 else symbol
+                symbol_of(tree, alike.get(s, s)) if symbol >= 0 else symbol
                 for s, symbol in zip(sequence.block.statements, sequence.symbols, strict=True)
             ]
             for symbol_of in (self.shapes.exact, self.shapes.worded)
         ]
-        for found in maximal_repetitions(sequence.symbols, max(2, self.limits.run_copies), *finer):
+        symbols = sequence.symbols
+        if alike:
+            symbols = [
+                self.shapes.shape(tree, alike[s]) if s in alike else symbol
+                for s, symbol in zip(sequence.block.statements, symbols, strict=True)
+            ]
+        for found in maximal_repetitions(symbols, max(2, self.limits.run_copies), *finer):
             if any(explains(shorter, found) for shorter in worthy):
                 continue
             run = self._best_offset(sequence, found.start, found.stop, found.period)
@@ -206,6 +213,25 @@ class _Finder:
                 chosen.append(run)
         in_order = sorted(chosen, key=lambda r: r.table.copies[0].start_line)
         return [self._with_more(sequence, run, in_order) for run in in_order]
+
+    def _as_assignments(self, sequence: _Sequence) -> dict[int, int]:
+        """Declarations that only differ from an assignment further down by declaring, with that assignment: the
+        first copy of a run often declares what the others give another value."""
+        tree, language = sequence.file.tree, sequence.file.language
+        if not language.declares or language.implicit_locals or language.value_types:
+            return {}
+        declared: dict[str, tuple[int, int]] = {}
+        found: dict[int, int] = {}
+        for s in sequence.block.statements:
+            given = given_value(tree, s)
+            if given is None:
+                continue
+            name, shape = tree.text[given[0]], self.shapes.shape(tree, given[1])
+            if tree.kind[s] == "declaration":
+                declared[name] = (s, shape)
+            elif name in declared and declared[name][1] == shape:
+                found.setdefault(declared[name][0], s)
+        return found
 
     def _with_more(self, sequence: _Sequence, run: Run, runs: Sequence[Run]) -> Run:
         """The run with the copies that go on behind an interruption, where these are no run of their own."""
@@ -247,11 +273,12 @@ class _Finder:
                 Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
             ]
             table = compare(copies)
+            if table is not None and _declares_for_later(table):
+                first, copies = first + period, copies[1:]
+                table = compare(copies)
             if table is None or not worth_a_loop(table, self.limits.run_copies):
-                table = None
-            if table is None:
                 continue
-            end = first + count * period
+            end = first + len(copies) * period
             left_over = statements[end:stop]
             rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
             heads = sum(_starts_paragraph(copy) for copy in copies)
@@ -508,6 +535,24 @@ def _is_unlike_heading(table: Table, statement: int) -> bool:
     # How something is printed is no value that a function could be given.
     is_a_format = not language.texts_take_texts and "%" in tree.text[given[0]] and language.declares
     return len(given) == 1 or is_a_format
+
+
+def _declares_for_later(table: Table) -> bool:
+    """True where the first copy declares what the others give another value, and what is used behind them too: the
+    loop could not declare it."""
+    first, last = table.copies[0], table.copies[-1]
+    file, tree = first.file, first.file.tree
+    if tree.kind[table.copies[1].statements[0]] == tree.kind[first.statements[0]] and all(
+        tree.kind[a] == tree.kind[b] for a, b in zip(first.statements, table.copies[1].statements, strict=True)
+    ):
+        return False
+    own = {
+        tree.text[given[0]]
+        for s in first.statements
+        if (given := given_value(tree, s)) and tree.kind[s] == "declaration"
+    }
+    stop = last.span[1]
+    return any(i >= stop and tree.text[i] in own for i in file.names.nodes)
 
 
 def _rest(table: Table, rest: Copy) -> Copy | None:

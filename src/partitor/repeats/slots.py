@@ -15,6 +15,7 @@ import msgspec
 
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
+from ..program.shapes import given_value
 from ..program.tree import Tree
 
 DIGITS = re.compile(r"(\d+)")
@@ -195,6 +196,12 @@ class _Walk:
         trees = self.trees
         first, tree = nodes[0], trees[0]
         kind, text = tree.kind[first], tree.text[first]
+        if kind == "declaration":
+            given = [given_value(t, n) for t, n in zip(trees, nodes, strict=True)]
+            if all(t.kind[n] == "assignment" for t, n in zip(trees[1:], nodes[1:], strict=True)):
+                # What the first copy declares the others give another value.
+                parts = [pair for pair in given if pair is not None]
+                return len(parts) == len(nodes) and all(map(self.match, zip(*parts, strict=True)))
         if any(t.kind[n] != kind for t, n in zip(trees, nodes, strict=True)):
             return self._slot(nodes)
         if text:

@@ -112,10 +112,10 @@ class Namer:
         replaced = {spot.nodes[0] for column in columns if column.is_name for spot in column.spots}
         spans = [copy.span for copy in copies]
         for i in names.nodes:
-            if names.role[i] > Role.DECLARATION:
+            if names.role[i] > Role.DECLARATION and not file.language.case_blind:
                 continue
             here = i not in replaced and any(start <= i < stop for start, stop in spans)
-            if here or names.owner(i) not in functions:
+            if here or names.role[i] > Role.DECLARATION or names.owner(i) not in functions:
                 namer.taken.add(self._key(tree.text[i]))
         namer.taken |= {self._key(name) for name in besides}
         return namer

@@ -334,6 +334,33 @@ def only_name(file: ProgramFile, statement: int) -> str:
         return ""
 
 
+PLAIN_TYPES = frozenset(
+    """
+    let var int long short byte char float double bool boolean String string number decimal unsigned signed size_t
+    std::string word
+    """.split()
+)
+
+
+def is_plainly_declared(file: ProgramFile, statement: int) -> bool:
+    """True where a variable of a plain type is declared, so that to declare it anew is to give it another value; a
+    type that is only told by the value might be another one each time."""
+    tree, language = file.tree, file.language
+    words: list[str] = []
+    for child in tree.children(statement):
+        if tree.kind[child] == "declarator":
+            break
+        words += [w for text in tree.leaf_texts(child) for w in text.split()]
+    if language.typed and {"var", "auto", "let"} & set(words):
+        return False
+    # Where objects are handed about by reference, no variable is more than a name for a value.
+    named = language.methods and not language.struct_values and not KEPT & set(words)
+    return bool(words) and (named or set(words) <= PLAIN_TYPES)
+
+
+KEPT = frozenset({"static", "const", "final", "readonly", "volatile"})
+
+
 def _only_declarator(file: ProgramFile, declaration: int) -> tuple[str, int | None]:
     """(name, value node) of a declaration of one variable."""
     tree = file.tree

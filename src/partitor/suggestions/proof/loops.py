@@ -100,8 +100,34 @@ class _LoopProof:
         templates = [term_of(self.after, s, holes) for s in statements]
         for k, turn in enumerate(turns):
             copy = segment[max(0, k * size - carried) : (k + 1) * size - carried]
-            self._compare_turn(templates, dict(zip(variables, turn, strict=True)), own, copy, carried == 1)
+            given = templates if k == 0 else self._assigning(templates, statements, segment)
+            self._compare_turn(given, dict(zip(variables, turn, strict=True)), own, copy, carried == 1)
         return len(segment)
+
+    def _assigning(self, templates: list[Term], statements: Sequence[int], segment: Sequence[int]) -> list[Term]:
+        """The templates as every turn but the first was written, where the first copy declares a variable to which
+        the others assign: in the loop it is declared in each turn."""
+        before, after = self.before, self.after
+        if not after.language.declares:
+            return templates
+        result = list(templates)
+        late: set[str] | None = None
+        for k, statement in enumerate(statements):
+            name = declared.only_name(after, statement)
+            again = segment[len(statements) + k] if len(segment) > len(statements) + k else segment[0]
+            if not name or before.tree.kind[again] != "assignment":
+                continue
+            late = rules.names_used_by_inner_functions(before, segment) if late is None else late
+            if name in late or not declared.is_plainly_declared(after, statement):
+                raise Refused(f"{name} would be another variable in each turn")
+            tree = after.tree
+            declarator = next(c for c in tree.children(statement) if tree.kind[c] == "declarator")
+            parts = templates[k][-1]
+            assert isinstance(parts, tuple)
+            if tree.child(declarator, "right") is None or parts[0] != "declarator":
+                raise Refused(f"{name} would be declared without its value")
+            result[k] = ("assignment", *parts[1:])
+        return result
 
     def _turns(self, loop: int, scope: int) -> tuple[list[str], list[tuple[Term, ...]]]:
         """The loop's variables, and their values turn by turn."""
