@@ -197,3 +197,150 @@ def test_arrays_of_any_length_are_handed_on(tmp_path: Path) -> None:
     if can_run("c"):
         first, second = outputs("c", [LARGEST, after], tmp_path)
         assert first == second != ""
+
+
+ASKING = """
+def ask():
+    while True:
+        text = input("width: ")
+        if text.isdigit():
+            width = int(text)
+            break
+        print("please give a number")
+    while True:
+        text = input("height: ")
+        if text.isdigit():
+            height = int(text)
+            break
+        print("please give a number")
+    print(width * height)
+
+
+ask()
+"""
+
+
+def test_asking_until_the_answer_fits_becomes_a_function_that_gives_it_back() -> None:
+    after = worked(ASKING)
+    assert "def read_text(prompt):\n    while True:\n        text = input(prompt)\n" in after
+    assert "            result = int(text)\n            break\n" in after
+    assert run(after, "x\n3\n4\n") == run(ASKING, "x\n3\n4\n")
+
+
+def test_a_loop_that_may_end_without_a_value_keeps_the_old_one() -> None:
+    text = ASKING.replace("while True:", "while more():").replace(
+        "\ndef ask", "\ndef more():\n    return True\n\n\ndef ask"
+    )
+    assert [s.status for s in report(text).suggestions] == ["outline"]
+    early = ASKING.replace(
+        "        if text.isdigit", '        if text == "":\n            break\n        if text.isdigit'
+    )
+    assert [s.status for s in report(early).suggestions] == ["outline"]
+
+
+SHEET = """
+Sub MakeReports()
+    Dim i As Integer
+    Dim total As Double
+    Worksheets("North").Activate
+    total = 0
+    For i = 2 To 20
+        total = total + Cells(i, 3).Value
+    Next i
+    Cells(21, 3).Value = total
+    Cells(21, 3).Font.Bold = True
+    Worksheets("South").Activate
+    total = 0
+    For i = 2 To 30
+        total = total + Cells(i, 3).Value
+    Next i
+    Cells(31, 3).Value = total
+    Cells(31, 3).Font.Bold = True
+    MsgBox "Done"
+End Sub
+"""
+
+
+def test_a_number_that_follows_another_is_no_parameter_of_its_own() -> None:
+    found = report(SHEET, language="visualbasic").suggestions
+    assert [(s.status, len(s.slots)) for s in found] == [("proved", 3)]
+    assert "Cells(number + 1, 3).Value = total" in found[0].diff
+    assert 'DoTotal "South", 30\n' in found[0].diff
+    apart = report(SHEET.replace("Cells(31", "Cells(33"), language="visualbasic").suggestions
+    assert "number + 1" not in apart[0].diff
+
+
+QUIZ = """\
+public class Main {
+    static int step(int n) {
+        return n * 7 % 5;
+    }
+    public static void main(String[] args) {
+        int score = 0;
+        System.out.println("first");
+        int answer = step(1);
+        if (answer > 2) {
+            score++;
+        }
+        System.out.println("second");
+        answer = step(2);
+        if (answer > 2) {
+            score++;
+        }
+        System.out.println("third");
+        answer = step(4);
+        if (answer > 2) {
+            score++;
+        }
+        System.out.println(score);
+    }
+}
+"""
+
+
+def test_the_first_copy_may_declare_what_the_others_change(tmp_path: Path) -> None:
+    found = report(QUIZ, language="java").suggestions[0]
+    assert (found.kind, found.status) == ("loop", "proved")
+    after = worked(QUIZ, "java")
+    assert "            int answer = step(" in after
+    if can_run("java"):
+        first, second = outputs("java", [QUIZ, after], tmp_path)
+        assert first == second != ""
+    later = report(QUIZ.replace("println(score)", "println(score + answer)"), language="java")
+    assert all(s.kind != "loop" for s in later.suggestions)
+
+
+BLINK = """\
+const int RED = 9;
+const int GREEN = 10;
+
+void blinkRed() {
+  digitalWrite(RED, HIGH);
+  delay(500);
+  digitalWrite(RED, LOW);
+  delay(500);
+}
+
+void blinkGreen() {
+  digitalWrite(GREEN, HIGH);
+  delay(250);
+  digitalWrite(GREEN, LOW);
+  delay(250);
+}
+
+void loop() {
+  blinkRed();
+  blinkGreen();
+}
+"""
+
+
+def test_named_constants_are_given_like_numbers() -> None:
+    for head in ("const int RED = 9;", "#define RED 9"):
+        after = worked(BLINK.replace("const int RED = 9;", head), "arduino")
+        assert "void blink(int pin, int pause) {" in after
+        assert "blink(RED, 500);" in after
+    changing = BLINK.replace("const int RED", "int RED").replace("  blinkRed();", "  RED = 3;\n  blinkRed();")
+    assert [s.status for s in report(changing, language="arduino").suggestions] == ["outline"]
+    twice = BLINK.replace("const int RED = 9;", "#define RED 9\n#undef RED\n#define RED 8")
+    assert [s.status for s in report(twice, language="arduino").suggestions] == ["outline"]

@@ -253,15 +253,32 @@ class _Analysis:
             top = self._before_turns(later, blocks, clauses, after, exits)
             reads, writes = self._header(first)
             return (top - writes) | reads | exits.on_error
-        return self._before_turns(ranges, blocks, clauses, after, exits)
+        return self._before_turns(ranges, blocks, clauses, after, exits, self._is_endless(node))
+
+    def _is_endless(self, loop: int) -> bool:
+        """True for a loop that only a jump leaves: `while True:`, `while (1)`."""
+        tree = self.tree
+        if tree.kind[loop] not in {"while_statement", "do_statement"}:
+            return False
+        condition = tree.child(loop, "condition")
+        while condition is not None and tree.kind[condition] in self.language.parentheses:
+            inner = [c for c in tree.children(condition) if tree.text[c] not in {"(", ")"}]
+            condition = inner[0] if len(inner) == 1 else None
+        return condition is not None and (tree.kind[condition] == "true" or tree.text[condition] == "1")
 
     def _before_turns(
-        self, ranges: list[tuple[int, int]], blocks: list[int], clauses: list[int], after: Set, exits: _Exits
+        self,
+        ranges: list[tuple[int, int]],
+        blocks: list[int],
+        clauses: list[int],
+        after: Set,
+        exits: _Exits,
+        endless: bool = False,
     ) -> Set:
         reads, writes = self._header(ranges)
         done = self._branches([], clauses, after, exits) if clauses else after
         done |= after
-        top = done | reads
+        top = reads if endless else done | reads
         while True:
             inner = _Exits(after, top, exits.on_return, exits.on_error)
             body = self._backward(self._statements(blocks[0]), top, inner) if blocks else top
@@ -322,7 +339,7 @@ class _Analysis:
             for block in blocks:
                 self._forward(self._statements(block), bound | writes)
             self._clauses_after(clauses, bound)
-            return bound
+            return bound | self._bound_at_breaks(node) if self._is_endless(node) else bound
         if kind == "with_statement":
             self._forward(self._statements(blocks[0]), bound | writes)
             return bound
@@ -334,6 +351,23 @@ class _Analysis:
         if not exhaustive:
             ends.append(bound)
         return frozenset.intersection(*ends)
+
+    def _bound_at_breaks(self, loop: int) -> Set:
+        """What is bound wherever an endless loop is left; nothing where that is not in sight."""
+        tree, language = self.tree, self.language
+        inside = range(loop + 1, tree.end[loop])
+        if any(tree.kind[n] in language.deleting for n in inside):
+            return EMPTY
+        around = language.loops | {"match_statement", "switch_statement"}
+        breaks = [
+            n
+            for n in inside
+            if tree.kind[n] == "break_statement"
+            and next(p for p in self.file.parents(n) if tree.kind[p] in around) == loop
+        ]
+        if not breaks or any(b not in self.bound for b in breaks):
+            return EMPTY
+        return frozenset.intersection(*(self.bound[b] for b in breaks))
 
     def _after_try(self, blocks: list[int], clauses: list[int], bound: Set) -> Set:
         """What is bound when the try ran through and when any handler did. A handler begins with what was

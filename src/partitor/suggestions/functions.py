@@ -17,9 +17,9 @@ from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
-from .naming import Namer, differing_words
+from .naming import Namer, differing_words, words_of
 from .proof import CalledFunction, NewFunction
-from .text import body_lines, comment_above
+from .text import body_lines, comment_above, in_terms_of
 from .typed import column_type, handed_on, only_looked_at, variable_type
 
 MOST_RESULTS = 3
@@ -223,16 +223,28 @@ def _interface(table: Table, namer: Namer) -> Interface:
         parameter = Variable(name, handed_on(kind, file, looked_at) if kind else None)
         parameters.append((first_line_order.get(name, 0), parameter, values))
     filled: dict[Column, str] = {}
+    given: dict[str, Column] = {}
+    called: dict[str, str] = {}
+    """What the first copy's variables are called in the function, where the copies call them otherwise."""
+    told = {w for c in table.columns if not c.is_target for w in words_of(c.values[0])}
+    writer = writer_for(file)
     for column in table.columns:
         if _is_variable(column):
             if column.values[0] not in inputs and not _assigned(copies[0], column.values[0]):
                 raise CannotWrite("the copies use different variables in ways that do not match")
-            filled[column] = column.values[0]
+            filled[column] = called[column.values[0]] = namer.own(column, copies, column.values[0] in results, told)
+            if not _is_everywhere(column, copies[0]):
+                filled[column] = called[column.values[0]] = column.values[0]
             continue
         if column.is_target:
             raise CannotWrite("the copies change different things")
+        follows = in_terms_of(column, given)
+        if follows is not None:
+            filled[column] = writer.linear(follows[0], 1, follows[1])
+            continue
         name = namer.column(column, copies)
         filled[column] = name
+        given[name] = column
         parameter = Variable(name, column_type(column, copies))
         parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
     parameters.sort(key=lambda p: p[0])
@@ -243,13 +255,24 @@ def _interface(table: Table, namer: Namer) -> Interface:
     if "self" in inputs or "cls" in inputs:
         raise CannotWrite("it would have to be a method of the class")
     return Interface(
-        tuple(p[1] for p in parameters),
+        tuple(_renamed(p[1], called) for p in parameters),
         tuple(tuple(p[2][k] for p in parameters) for k in range(len(copies))),
-        tuple(Variable(r, variable_type(file, r, scopes[0])) for r in results),
+        tuple(_renamed(Variable(r, variable_type(file, r, scopes[0])), called) for r in results),
         tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
         filled,
-        _undeclared(copies[0], scopes[0], inputs) if file.language.declares else (),
+        tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs)) if file.language.declares else (),
     )
+
+
+def _renamed(variable: Variable, called: dict[str, str]) -> Variable:
+    return msgspec.structs.replace(variable, name=called.get(variable.name, variable.name))
+
+
+def _is_everywhere(column: Column, copy: Copy) -> bool:
+    """True where the column's places are all that mention the first copy's variable."""
+    names, tree = copy.file.names, copy.file.tree
+    uses = {i for i in names.within(*copy.span) if tree.text[i] == column.values[0] and names.role[i] < Role.MEMBER}
+    return uses == {spot.nodes[0] for spot in column.spots}
 
 
 def _mentions_this(copies: Sequence[Copy]) -> bool:

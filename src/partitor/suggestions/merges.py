@@ -18,7 +18,7 @@ from .candidate import Candidate
 from .edits import Edit
 from .naming import Namer, words_of
 from .proof import MergedFunctions
-from .text import body_lines, replacements
+from .text import body_lines, in_terms_of, replacements
 from .typed import column_type
 
 
@@ -207,9 +207,14 @@ def values_of(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[di
     copies = twins.table.copies
     values: dict[str, Column] = {}
     filled: dict[Column, str] = {}
+    writer = writer_for(copies[0].file)
     for column in columns:
         if column.is_name and _local_in_all(twins, column):
             filled[column] = column.values[0]
+            continue
+        follows = in_terms_of(column, values)
+        if follows is not None:
+            filled[column] = writer.linear(follows[0], 1, follows[1])
             continue
         name = namer.column(column, copies)
         values[name] = column

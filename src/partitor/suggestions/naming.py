@@ -38,7 +38,7 @@ VERBS = {
     "draw": "draw",
     "read": "read",
     "add": "add",
-    "open": "open",
+    "open": "read",
     "sort": "sort",
     "insert": "add",
 }
@@ -157,7 +157,7 @@ class Namer:
         names share, else what stands in it; the first function's where that says nothing wrong."""
         lists = [words_of(v) for v in column.values]
         shared = [w for w in lists[0] if len(w) > 2 and all(w in other for other in lists[1:])]
-        if shared == lists[0]:
+        if shared == lists[0] and not any(c.isdigit() for c in column.values[0]):
             return column.values[0]
         if shared:
             return self.fresh(shared, [in_convention(["one", *shared], self.style)])
@@ -170,6 +170,16 @@ class Namer:
         if self._used_as_collection(copies[0], column):
             return self.fresh(["values"], ["items", "things"])
         return self.fresh(["amount"] if self._is_reckoned_with(column, copies[0]) else ["value"], ["given"])
+
+    def own(self, column: Column, copies: Sequence[Copy], returned: bool, told: set[str]) -> str:
+        """A name for a variable of a new function that each copy calls otherwise; `told`: words of the first copy's
+        other values, which its own name should not repeat."""
+        words = words_of(column.values[0])
+        if len({tuple(words_of(v)) for v in column.values}) == 1 and any(len(w) > 2 for w in words):
+            return self.fresh(words, [column.values[0]])
+        if returned and told & set(words):
+            return self.fresh(["result"], ["found"])
+        return column.values[0]
 
     def counting(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for a loop's number: what the numbers are of, where that is told, else a counter."""
@@ -208,7 +218,8 @@ class Namer:
             return self.fresh(words[:3])
         nouns = words[:2] if 1 <= len(words) <= 4 else []
         if not nouns:
-            given = [w for w in words_of(returned[0])[:2] if len(w) > 2] if len(returned) == 1 else []
+            told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
+            given = [w for w in told if len(w) > 2]
             nouns = given or self._topic(copy, differing)
         nouns = [n for n in nouns if n != verb] or ["part"]
         return self.fresh([verb, *nouns])
@@ -418,7 +429,8 @@ class Namer:
             if calls[name]:
                 return verb
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
-        return own[0] if own else "find" if gives else "do"
+        makes = any(name[:1].isupper() for name in calls) and not file.language.capitals
+        return own[0] if own else "find" if gives else "make" if makes else "do"
 
     def _topic(self, copy: Copy, differing: set[str]) -> list[str]:
         """The word that the copy's names and texts use most, but for the words of `differing`."""

@@ -92,6 +92,20 @@ def replacements(
     return whole
 
 
+def in_terms_of(column: Column, parameters: Mapping[str, Column]) -> tuple[str, int] | None:
+    """(parameter, what is to be added to it) where a number is always so much more than another one; two copies
+    alone tell that only of neighbours."""
+    numbers = column.numbers
+    for name, other in parameters.items():
+        if numbers is None or other.numbers is None:
+            continue
+        steps = {a - b for a, b in zip(numbers, other.numbers, strict=True)}
+        step = steps.pop()
+        if not steps and (len(numbers) > 2 or abs(step) == 1):
+            return name, step
+    return None
+
+
 def _string_lines(file: ProgramFile, first: int, last: int) -> set[int]:
     """Lines that begin inside a string and must not be moved."""
     tree = file.tree

@@ -136,6 +136,17 @@ TABLE: dict[str, Any] = {
     ),
     "hoists": True,
     "texts_take_texts": True,
+    "argument_names": {
+        "prompt": ("question",),
+        "alert": ("message",),
+        "getElementById": ("id",),
+        "querySelector": ("selector",),
+        "createElement": ("tag",),
+        "circle": ("x", "y", "size"),
+        "rect": ("x", "y", "width", "height"),
+        "ellipse": ("x", "y", "width", "height"),
+        "fillRect": ("x", "y", "width", "height"),
+    },
     "functions_are_values": True,
     "global_style": True,
 }

@@ -145,6 +145,17 @@ PYTHON = Language(
     functions_are_values=True,
     variables_as_lists=True,
     texts_take_texts=True,
+    argument_names={
+        "input": ("prompt",),
+        "open": ("path", "mode"),
+        "sleep": ("seconds",),
+        "forward": ("distance",),
+        "backward": ("distance",),
+        "left": ("angle",),
+        "right": ("angle",),
+        "randint": ("low", "high"),
+        "split": ("separator",),
+    },
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},
     repair=close_brackets,
 )
