@@ -86,6 +86,52 @@ def _function(r: Random, name: str, body: list[str]) -> str:
     return f"def {name}(n):\n" + "\n".join(f"    {x}" for line in lines for x in line.split("\n"))
 
 
+FIELDS = [
+    "self.level = self.level + {k}",
+    "self.log.append({v})",
+    "t = self.level + {v}",
+    'print("{w}", self.level, t)',
+    "if self.level > {k}:\n    self.level = self.level - 2\n    print({v})",
+    "t = self.twice(t)",
+    "for i in range({v} % 3):\n    self.log.append(i)\n    t += i",
+    "self.other = t",
+    "v = t + {k}",
+    "print(self.log[-1:], {v})",
+    "Tank.made += 1",
+    "self = self.same()",
+    "t = [self.level + i for i in range({k})][0]",
+]
+
+
+def alike_methods(seed: int) -> str:
+    """A class of which two or three methods share most of their statements, some with slips."""
+    r = Random(seed)
+    picked = [r.choice(FIELDS[: None if r.random() < 0.3 else 10]) for _ in range(r.randint(3, 6))]
+    methods = []
+    for name in ("fill", "drain", "rest")[: r.randint(2, 3)]:
+        body = ["t = v"]
+        for line in picked:
+            if r.random() < 0.05:
+                continue
+            body += line.format(k=r.randint(1, 3), v=r.choice("tv"), w=r.choice(WORDS)).split("\n")
+        body += r.choice([["return t"], ["print(t)"], ["return v"], []])
+        methods.append(f"    def {name}(self, v):\n" + "\n".join(f"        {line}" for line in body))
+    base = r.choice(["", "", "(Base)", "(object)", "(dict)"])
+    head = (
+        "class Base:\n    def same(self):\n        return self\n\n    def twice(self, n):\n        return n * 2\n\n\n"
+    )
+    own = "    made = 0\n\n    def __init__(self):\n        self.level = 3\n        self.log = []\n        self.other = 0\n"
+    if base != "(Base)":
+        own += "\n    def same(self):\n        return self\n\n    def twice(self, n):\n        return n * 2\n"
+    calls = "\n".join(f"print(tank.{r.choice(['fill', 'drain'])}({k}))" for k in range(4))
+    made = r.choice(["Tank()", "Tank()", "Big()"])
+    big = "class Big(Tank):\n    def twice(self, n):\n        return n * 3\n\n\n"
+    return (
+        f"{head}class Tank{base}:\n{own}\n" + "\n\n".join(methods) + f"\n\n\n{big}tank = {made}\n{calls}\n"
+        "print(tank.level, tank.log, tank.other, Tank.made)\n"
+    )
+
+
 STEPS = [
     "{v} = {k} * 3",
     "{v} = step({k})",

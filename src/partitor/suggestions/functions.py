@@ -36,6 +36,8 @@ class Interface(msgspec.Struct, frozen=True, eq=False):
     filled: dict[Column, str]
     declared: tuple[Variable, ...] = ()
     """Variables that the function must declare, because the copies did not."""
+    uses_object: bool = False
+    """It needs the object to whose class the copies belong."""
 
 
 def function_candidate(table: Table, kind: str = "function", comment: str = "", name: str = "") -> Candidate:
@@ -53,11 +55,13 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     comment = comment or comment_above(file, copies[0].start_line)
     returned = [v.name for v in interface.returned]
     name = name or namer.function(copies[0], comment, returned, differing)
-    beside = _beside(copies)
+    home = _own_class(copies, interface)
+    beside = _member_around(copies[0]) if home else _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
-    lines = writer.function(name, interface.parameters, body, interface.returned, beside)
+    taken = [Variable(OWN_OBJECT), *interface.parameters] if home else interface.parameters
+    lines = writer.function(name, taken, body, interface.returned, beside)
     edits = [_definition_edit(file, copies, lines, writer.style, beside)]
     for k, copy in enumerate(copies):
         indent = leading_space(file, copy.first)
@@ -65,7 +69,8 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         arguments = [
             writer.argument(p.name, v) for p, v in zip(interface.parameters, interface.arguments[k], strict=True)
         ]
-        call = writer.call(name, arguments, interface.targets[k], indent, declares)
+        called = f"{OWN_OBJECT}.{name}" if home else name
+        call = writer.call(called, arguments, interface.targets[k], indent, declares)
         kept = _comments_of(copy, copies[0]) if k else []
         call += closers_behind(copy)
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
@@ -73,10 +78,10 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
     return Candidate(
         kind=kind,
-        title=f"A function {name}({', '.join(p.name for p in interface.parameters)}), {times}",
+        title=f"A {'method' if home else 'function'} {name}({', '.join(p.name for p in interface.parameters)}), {times}",
         file=file,
         edits=tuple(edits),
-        claim=NewFunction(file.path, name, tuple(v.name for v in interface.declared)),
+        claim=NewFunction(file.path, name, tuple(v.name for v in interface.declared), home),
         slots=tuple(SlotColumn(interface.filled.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
@@ -91,6 +96,22 @@ def _require_one_home(copies: Sequence[Copy]) -> None:
     classes = {_class_around(copy) for copy in copies}
     if len(classes) > 1:
         raise CannotWrite("the copies stand in different classes")
+
+
+OWN_OBJECT = "self"
+
+
+def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
+    """The class whose method the function has to be, because the copies use their object; "" where they use none."""
+    if not interface.uses_object:
+        return ""
+    file, tree = copies[0].file, copies[0].file.tree
+    homes = {_class_around(copy) for copy in copies}
+    methods = [file.procedure_around(copy.first) for copy in copies]
+    if len(homes) > 1 or not all(m.in_class and not m.decorated and m.parameters[:1] == (OWN_OBJECT,) for m in methods):
+        raise CannotWrite("it would have to be a method of several classes")
+    named = tree.child(homes.pop(), file.language.name_field)
+    return tree.text[named] if named is not None else ""
 
 
 def _class_around(copy: Copy) -> int:
@@ -214,6 +235,8 @@ def _interface(table: Table, namer: Namer) -> Interface:
     first_line_order = _order_of_names(copies[0])
     parameters: list[tuple[int, Variable, tuple[str, ...]]] = []
     for name in inputs:
+        if name == OWN_OBJECT:
+            continue
         values = tuple(renames[k].get(name, name) for k in range(len(copies)))
         kind = variable_type(file, name, scopes[0])
         if file.language.fixed_parameters and _assigned(copies[0], name):
@@ -252,7 +275,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
     if len(results) > (1 if file.language.declares else MOST_RESULTS):
         raise CannotWrite(f"the function would have to return {len(results)} values")
-    if "self" in inputs or "cls" in inputs:
+    if "cls" in inputs:
         raise CannotWrite("it would have to be a method of the class")
     return Interface(
         tuple(_renamed(p[1], called) for p in parameters),
@@ -261,6 +284,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
         tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
         filled,
         tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs)) if file.language.declares else (),
+        OWN_OBJECT in inputs,
     )
 
 
@@ -389,7 +413,8 @@ def _definition_edit(
     tree = file.tree
     if beside:
         line = tree.end_line(beside)
-        return Edit(line + 1, line, (*[""] * max(1, style.blank_lines), *lines))
+        above = style.blank_lines if file.language.methods else _blank_lines_above(file, tree.start_line(beside))
+        return Edit(line + 1, line, (*[""] * max(1, above), *lines))
     top = file.blocks[0].statements
     user = next(s for s in top if s <= copies[0].statements[0] < tree.end[s])
     index = top.index(user)

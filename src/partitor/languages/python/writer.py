@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer
+from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, leading_space
 
 SAFE_PARENTS = frozenset(
     {"argument_list", "assignment", "list", "tuple", "keyword_argument", "subscript", "interpolation"}
@@ -59,10 +59,14 @@ class PythonWriter(Writer):
         returned: Sequence[Variable],
         beside: int,
     ) -> list[str]:
-        lines = [f"def {name}({', '.join(p.name for p in parameters)}):", *body]
+        indent = self.function_indent(beside)
+        lines = [f"{indent}def {name}({', '.join(p.name for p in parameters)}):", *body]
         if returned:
-            lines.append(f"{self.style.indent}return {', '.join(r.name for r in returned)}")
+            lines.append(f"{indent}{self.style.indent}return {', '.join(r.name for r in returned)}")
         return lines
+
+    def function_indent(self, beside: int) -> str:
+        return leading_space(self.file, beside) if beside else ""
 
     def call(
         self,

@@ -12,6 +12,7 @@ from .functions import prove_call, prove_function
 from .listing import prove_listing
 from .loops import prove_loop
 from .merges import prove_merge
+from .methods import prove_method
 from .renames import prove_rename
 from .verdict import (
     CalledFunction,
@@ -46,7 +47,7 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
         if isinstance(claim, NewLoop):
             prove_loop(before, after, claim)
         elif isinstance(claim, NewFunction):
-            prove_function(before, after, claim)
+            (prove_method if claim.home else prove_function)(before, after, claim)
         elif isinstance(claim, CalledFunction):
             prove_call(before, after, claim)
         elif isinstance(claim, ListedVariables):

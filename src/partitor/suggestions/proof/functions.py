@@ -25,7 +25,7 @@ def prove_function(before: ProgramFile, after: ProgramFile, claim: NewFunction) 
     """Raises Refused unless the rewritten file with the function inlined is the original."""
     rules.refuse_reflection(before)
     rules.require_fresh(claim.name, before)
-    proof = _FunctionProof(before, after, claim.name, claim.declared)
+    proof = FunctionProof(before, after, claim.name, claim.declared)
     Walk(before, after, proof.statement).run()
     proof.finish()
 
@@ -70,7 +70,15 @@ class _Call(msgspec.Struct, frozen=True, eq=False):
     """The words with which the call's result is declared, where it is."""
 
 
-class _FunctionProof:
+class Taken(msgspec.Struct, frozen=True):
+    """What a call gives the function before the values in its brackets."""
+
+    before: tuple[int, ...] = ()
+
+
+class FunctionProof:
+    """The proof of one new function; `methods` has the one for a method."""
+
     def __init__(self, before: ProgramFile, after: ProgramFile, name: str, own: Sequence[str] = ()) -> None:
         self.before = before
         self.after = after
@@ -78,10 +86,13 @@ class _FunctionProof:
         self.meaning = meaning_of(before)
         self.own = frozenset(own)
         """Variables that the function declares although the copies did not."""
-        self.definition = take_apart(after, name, self.own)
+        self.definition = self._definition()
         self.inlined = 0
         self.changed_scopes: set[tuple[int, int]] = set()
         """(original scope, rewritten scope) of each call."""
+
+    def _definition(self) -> Definition:
+        return take_apart(self.after, self.name, self.own)
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: skip the definition, inline each call, leave the rest alone."""
@@ -137,7 +148,8 @@ class _FunctionProof:
         if tree.kind[call] != "call":
             return None
         callee, arguments = tree.child(call, "function"), tree.child(call, "arguments")
-        if callee is None or arguments is None or tree.text[callee] != self.name:
+        taken = self._callee(callee) if callee is not None and arguments is not None else None
+        if taken is None or arguments is None:
             return None
         if tree.kind[statement] == "declaration":
             words = declaring_words(self.after, statement)
@@ -146,7 +158,11 @@ class _FunctionProof:
         given = tuple(declared.without_labels(self.after, self.definition.node, tree.items(arguments)))
         if any(tree.kind[c] == "list_splat" for c in given):
             raise Refused("a call spreads a list")
-        return _Call(given, targets, words)
+        return _Call((*taken.before, *given), targets, words)
+
+    def _callee(self, callee: int) -> Taken | None:
+        """What is given besides where the introduced function is called; None where another one is."""
+        return Taken() if self.after.tree.text[callee] == self.name else None
 
     def _inline(self, segment: Sequence[int], statement: int, call: _Call) -> None:
         before, definition = self.before, self.definition
@@ -449,7 +465,7 @@ class _FunctionProof:
                 raise Refused(f"{name} would mean another variable afterwards")
 
 
-class _CallProof(_FunctionProof):
+class _CallProof(FunctionProof):
     """As for a new function, but the definition and some calls stand in the original too."""
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
@@ -511,11 +527,12 @@ def declaring_words(file: ProgramFile, declaration: int) -> tuple[str, ...]:
     return tuple(words)
 
 
-def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) -> Definition:
-    """The one plain top-level function `name` of a file. Raises Refused for any other kind."""
+def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), in_class: bool = False) -> Definition:
+    """The one plain function `name` at the top of a file, or where asked for the one method. Raises Refused for any
+    other kind."""
     tree, language = file.tree, file.language
     found = [p for p in file.procedures if p.name == name]
-    statement = statement_of(file, found[0]) if len(found) == 1 else None
+    statement = statement_of(file, found[0], in_class) if len(found) == 1 else None
     if statement is None:
         raise Refused("the new function does not stand at the top of the program")
     node = found[0].node
@@ -554,11 +571,11 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset()) 
     )
 
 
-def statement_of(file: ProgramFile, procedure: Procedure) -> int | None:
+def statement_of(file: ProgramFile, procedure: Procedure, in_class: bool = False) -> int | None:
     """The top-level statement (or member of a class) that is the plain function; None for any other kind."""
     tree, language, node = file.tree, file.language, procedure.node
     parent = tree.parent[node]
-    if language.methods:
+    if language.methods or in_class:
         return node if tree.kind[tree.parent[parent]] in language.classes else None
     if parent == 0 and not procedure.decorated:
         return node

@@ -23,6 +23,8 @@ class NewFunction(msgspec.Struct, frozen=True):
     name: str
     declared: tuple[str, ...] = ()
     """Variables that it declares for itself although the copies did not."""
+    home: str = ""
+    """The class whose method it is, where it is given its object by name."""
 
 
 class CalledFunction(msgspec.Struct, frozen=True):

@@ -1,0 +1,112 @@
+"""Proof of a new method in a language where a method is given its object by name: with every `self.name(…)` inlined
+the program is the original again."""
+
+from __future__ import annotations
+
+from ...program.names import Role
+from ...program.program import ProgramFile
+from . import rules
+from .functions import Definition, FunctionProof, Taken, take_apart
+from .verdict import NewFunction, Refused
+from .walk import Walk
+
+OWN = "self"
+BY_NAME = frozenset({"getattr", "setattr", "delattr", "hasattr"})
+"""Built-ins that look members up by their names' texts."""
+INTERCEPTING = frozenset({"__getattr__", "__getattribute__", "__setattr__", "__dict__", "__init_subclass__"})
+
+
+def prove_method(before: ProgramFile, after: ProgramFile, claim: NewFunction) -> None:
+    """Raises Refused unless the rewritten file with the method inlined is the original."""
+    rules.refuse_reflection(before)
+    rules.require_fresh(claim.name, before)
+    proof = _MethodProof(before, after, claim)
+    Walk(before, after, proof.statement).run()
+    proof.finish()
+
+
+class _MethodProof(FunctionProof):
+    def __init__(self, before: ProgramFile, after: ProgramFile, claim: NewFunction) -> None:
+        self.home = claim.home
+        super().__init__(before, after, claim.name, claim.declared)
+        definition, tree = self.definition, after.tree
+        around = tree.parent[tree.parent[definition.node]]
+        if tree.child(around, "name") is None or tree.text[tree.child(around, "name") or 0] != self.home:
+            raise Refused("the new method stands in another class")
+        if definition.parameters[:1] != (OWN,) or OWN in definition.written:
+            raise Refused("the new method is not given its object")
+        self._check_class()
+
+    def _definition(self) -> Definition:
+        return take_apart(self.after, self.name, self.own, in_class=True)
+
+    def _check_class(self) -> None:
+        """Every object with one of the class's methods has the new method too, and nothing else of that name."""
+        before, names, tree = self.before, self.before.names, self.before.tree
+        if (BY_NAME | INTERCEPTING) & names.everything:
+            raise Refused("the program looks members up by their names")
+        classes = {self._name_of(n): n for n, kind in enumerate(tree.kind) if kind in before.language.classes}
+        home = classes.get(self.home)
+        found = sum(kind in before.language.classes for kind in tree.kind)
+        if home is None or len(classes) != found or tree.parent[home] != 0:
+            raise Refused("the class is not one plain class of the program")
+        self.classes = classes
+        for name in [self.home, *self._above(home)]:
+            if name not in classes and name != "object":
+                raise Refused(f"{name}, on which the class builds, is not in sight")
+        for i in names.nodes:
+            around = tree.parent[i]
+            named = tree.kind[around] == "attribute" and tree.field[i] == "object"
+            called = tree.kind[tree.parent[around]] == "call" and tree.field[around] == "function"
+            if tree.text[i] in classes and named and called:
+                raise Refused(f"a method is called through {tree.text[i]} itself")
+
+    def _name_of(self, definition: int) -> str:
+        named = self.before.tree.child(definition, "name")
+        return self.before.tree.text[named] if named is not None else ""
+
+    def _above(self, definition: int) -> list[str]:
+        """The names of all classes on which one builds, as far as they are in sight."""
+        tree = self.before.tree
+        found: list[str] = []
+        waiting = [definition]
+        while waiting:
+            bases = tree.child(waiting.pop(), "superclasses")
+            for base in tree.items(bases) if bases is not None else ():
+                if not tree.text[base] or tree.text[base] in found:
+                    raise Refused("the class builds on others in an unusual way")
+                found.append(tree.text[base])
+                waiting += [self.classes[tree.text[base]]] if tree.text[base] in self.classes else []
+        return found
+
+    def _callee(self, callee: int) -> Taken | None:
+        """`self.name` gives its object on."""
+        tree = self.after.tree
+        if tree.kind[callee] != "attribute":
+            return None
+        held, member = tree.child(callee, "object"), tree.child(callee, "attribute")
+        if held is None or member is None or tree.text[member] != self.name:
+            return None
+        method = self.after.procedure_around(callee)
+        parameters = tree.child(method.node, "parameters") if method.node else None
+        first = tree.items(parameters)[:1] if parameters is not None else []
+        bare = bool(first) and tree.kind[first[0]] == "identifier" and tree.text[first[0]] == OWN
+        inside = method.in_class and not method.decorated and self._class_around(method.node) == self.home
+        names = self.after.names
+        writes = [
+            i
+            for i in names.within(method.node, tree.end[method.node])
+            if tree.text[i] == OWN and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
+        ]
+        if not (bare and inside and tree.text[held] == OWN and len(writes) == 1):
+            raise Refused("the new method is called through another object")
+        return Taken((held,))
+
+    def _class_around(self, method: int) -> str:
+        tree = self.after.tree
+        around = tree.parent[tree.parent[method]]
+        named = tree.child(around, "name") if tree.kind[around] in self.after.language.classes else None
+        return tree.text[named] if named is not None else ""
+
+    def _known_everywhere(self) -> bool:
+        return True
