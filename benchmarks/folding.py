@@ -4,7 +4,10 @@
    copied. Does the worked answer get as short as the hidden original, and print the same?
 2. Wild programs: blocks pasted about with changes that often make folding wrong. Every proved
    suggestion and worked answer is run before and after.
-3. Seeded faults: right rewritings made wrong in one small way; the proof has to refuse them. One that
+3. Right rewritings: what the writers make of hidden originals, where folding is right by the way they are
+   made, and prints the same. How many of them does the proof accept? The wild programs' are told beside: there
+   a wrong rewriting may print the same by chance.
+4. Seeded faults: right rewritings made wrong in one small way; the proof has to refuse them. One that
    is accepted is run: some faults change nothing.
 
 Programs are made here and run here; nothing else is.
@@ -16,6 +19,7 @@ import contextlib
 import io
 import statistics
 import sys
+from collections.abc import Iterable
 from random import Random
 
 from faults import with_faults
@@ -24,15 +28,17 @@ from programs import source
 from wild import wild
 
 from partitor.check import check
+from partitor.errors import CannotWrite
 from partitor.exchange.assignment import Assignment
 from partitor.exchange.report import SubmissionReport
 from partitor.languages.python.table import PYTHON
-from partitor.program.program import ProgramFile, code_line_numbers
+from partitor.program.program import Program, ProgramFile, code_line_numbers
 from partitor.reading.collect import Submission
 from partitor.records import Suggestion
-from partitor.repeats.find import Limits
+from partitor.repeats.find import Limits, find_repeats
+from partitor.suggestions.edits import apply_edits
 from partitor.suggestions.proof import prove
-from partitor.suggestions.worked import LEAST_SAVING, Proved, proved_suggestions
+from partitor.suggestions.worked import LEAST_SAVING, Proved, attempt, makings, proved_suggestions
 
 WITHOUT_STEPS = Assignment(limits=Limits(procedure_statements=10_000))
 
@@ -96,6 +102,23 @@ def wild_programs(programs: int, first: int = 0) -> tuple[int, int]:
     return tried, wrong
 
 
+def right_rewritings(texts: Iterable[str]) -> tuple[int, int]:
+    """(rewritings that print the same, those of them that the proof accepts), proved or not."""
+    right = accepted = 0
+    for text in texts:
+        file, before = ProgramFile(source(text), PYTHON), run(text)
+        for make, _ in makings(find_repeats(Program([file]), WITHOUT_STEPS.limits, frozenset())):
+            try:
+                candidate = make()
+                after = apply_edits(candidate.file, candidate.edits)
+            except CannotWrite:
+                continue
+            if run(after) == before:
+                right += 1
+                accepted += isinstance(attempt(make), Proved)
+    return right, accepted
+
+
 def seeded_faults(programs: int, first: int = 0) -> tuple[int, int, int]:
     """(faults, accepted without a difference, accepted although they print something else)."""
     seeded = harmless = wrong = 0
@@ -129,6 +152,10 @@ def main(programs: int) -> None:
     print(f"  longer, by seed: {longer[:20]}")
     tried, wrong = wild_programs(4 * programs)
     print(f"wild programs: {4 * programs}, {tried} rewritings, {wrong} print something else")
+    right, accepted = right_rewritings(hidden(seed)[1] for seed in range(programs))
+    print(f"right rewritings of hidden originals: {right}, {accepted / right:.1%} accepted")
+    same, accepted = right_rewritings(wild(seed) for seed in range(programs))
+    print(f"  of wild programs, those that print the same: {same}, {accepted / same:.1%} accepted")
     seeded, harmless, wrong = seeded_faults(2 * programs)
     print(f"seeded faults: {seeded}, {harmless} accepted that change nothing, {wrong} accepted that do")
 

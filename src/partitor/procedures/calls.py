@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter, defaultdict
 from collections.abc import Iterable
 
@@ -88,12 +89,14 @@ def _is_started(file: ProgramFile, name: str) -> bool:
 
 def _seen_from_outside(file: ProgramFile, procedure: Procedure) -> bool:
     """A page's script may be called from the page, an operator from any expression, a nested function value
-    from wherever it is handed to."""
+    from wherever it is handed to; what reads or sets a field belongs to what a class offers."""
     if file.language.started_by_hand:
         return "Private" not in file.words_before_name(procedure.node) or "_" in procedure.name
     page = bool(file.names.everything & {"document", "window"}) and not file.language.typed
     value = file.tree.kind[file.tree.parent[procedure.node]] in {"argument_list", "pair", "assignment", "dictionary"}
-    return page or value or procedure.name.startswith("operator")
+    words = file.words_before_name(procedure.node)
+    offered = file.language.methods and "public" in words and re.match(r"(?i:get|set|is)[A-Z]", procedure.name)
+    return page or value or bool(offered) or procedure.name.startswith("operator")
 
 
 def undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile, int, str, str]]:

@@ -107,7 +107,7 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
 def proved_suggestions(file: ProgramFile, limits: Limits) -> list[Proved]:
     """Every loop, function and merge for a program of one file that the proof accepts, each on its own."""
     repeats = find_repeats(Program([file]), limits, frozenset())
-    results = [attempt(*making) for group in (_loops, _functions, _merges) for making in group(repeats)]
+    results = [attempt(*making) for making in makings(repeats)]
     return [r for r in results if isinstance(r, Proved)]
 
 
@@ -225,6 +225,12 @@ Making = tuple[Callable[[], Candidate], Table | NearTwins]
 """How a candidate is made, and what it is about."""
 
 
+def makings(repeats: Repeats) -> Iterator[Making]:
+    """Every loop, function and merge that may come of what was found."""
+    for group in (_loops, _functions, _merges):
+        yield from group(repeats)
+
+
 def _loops(repeats: Repeats) -> Iterator[Making]:
     for run in repeats.runs:
         yield partial(loop_candidate, run), run.table
@@ -243,14 +249,9 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
 def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
     stay = any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
-    try:
-        if stay and not any(c.is_field for c in twins.table.columns):
-            return function_candidate(twins.table, name=shared_name(twins))
-        return merge_candidate(twins)
-    except CannotWrite:
-        if not stay:
-            raise
-        return merge_candidate(twins)
+    if stay and not any(c.is_field for c in twins.table.columns):
+        return function_candidate(twins.table, name=shared_name(twins))
+    return merge_candidate(twins)
 
 
 def _merges(repeats: Repeats) -> Iterator[Making]:

@@ -125,6 +125,9 @@ TABLE: dict[str, Any] = {
         {
             "setup",
             "draw",
+            "toString",
+            "valueOf",
+            "toJSON",
             "preload",
             "mousePressed",
             "keyPressed",
