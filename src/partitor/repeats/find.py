@@ -19,7 +19,7 @@ from .periods import Repetition, explains, maximal_repetitions
 from .slots import Copy, Table, common_tokens, compare
 from .suffixes import maximal_repeats
 
-MOST_COMPARED, LEAST_COMPARED = 40, 20_000
+MOST_COMPARED, LEAST_COMPARED = 1, 20_000
 """Statements looked at when blocks are compared: so many for each statement of the program, and at least
 so many. A person's program stays far below; a monotonous file of thousands of lines ends there."""
 
@@ -75,6 +75,8 @@ class Repeats(msgspec.Struct, frozen=True, eq=False):
     twins: tuple[Twins, ...]
     near_twins: tuple[NearTwins, ...] = ()
     near_blocks: tuple[NearBlock, ...] = ()
+    complete: bool = True
+    """False where the program holds so many possible repeats that not all were compared."""
 
 
 def find_repeats(
@@ -100,6 +102,7 @@ class _Finder:
         self.limits = limits
         self.handed_out = handed_out
         self.shapes = ShapeTable(program.files)
+        self.complete = True
         self.unusable = -(1 << 40)
         self.sequences = [
             _Sequence(file, block, self._symbols(file, block))
@@ -114,9 +117,9 @@ class _Finder:
         runs = _without_repeated_inner_runs(runs)
         blocks = self._blocks(runs, twins)
         if not self.near:
-            return Repeats(tuple(runs), tuple(blocks), tuple(twins))
+            return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
         near, near_parts = self._near(runs, blocks, twins)
-        return Repeats(tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts))
+        return Repeats(tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), self.complete)
 
     def _near(
         self, runs: list[Run], blocks: list[RepeatedBlock], twins: list[Twins]
@@ -300,6 +303,7 @@ class _Finder:
         for repeat in maximal_repeats(symbols, 1):
             left -= len(repeat.starts)
             if left < 0:
+                self.complete = False
                 break
             starts = [(places[s][0], places[s][1]) for s in repeat.starts]
             for length in _lengths(starts, repeat.length):

@@ -183,11 +183,22 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
     return derived
 
 
+def _words_before(file: ProgramFile) -> list[int]:
+    """For each node, and the end, how many names, values and texts stand before it in the file."""
+    if "words before" not in file.derived:
+        found = (bool(text) and (text[0].isalnum() or text[0] in "\"'_") for text in file.tree.text)
+        file.derived["words before"] = [0, *itertools.accumulate(found)]
+    known = file.derived["words before"]
+    assert isinstance(known, list)
+    return known
+
+
 class _Walk:
     def __init__(self, copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> None:
         self.open_calls = open_calls
         self.open_fields = open_fields
         self.trees = [copy.file.tree for copy in copies]
+        self.words = _words_before(copies[0].file)
         self.slots: list[tuple[int, ...]] = []
         self.constant = 0
 
@@ -196,6 +207,10 @@ class _Walk:
         trees = self.trees
         first, tree = nodes[0], trees[0]
         kind, text = tree.kind[first], tree.text[first]
+        stop = tree.end[first]
+        if not text and self._are_equal(nodes, stop - first):
+            self.constant += self.words[stop] - self.words[first]
+            return True
         if kind == "declaration":
             given = [given_value(t, n) for t, n in zip(trees, nodes, strict=True)]
             if all(t.kind[n] == "assignment" for t, n in zip(trees[1:], nodes[1:], strict=True)):
@@ -206,7 +221,7 @@ class _Walk:
             return self._slot(nodes)
         if text:
             if all(t.text[n] == text for t, n in zip(trees, nodes, strict=True)):
-                self.constant += text[0].isalnum() or text[0] in "\"'_"
+                self.constant += self.words[first + 1] - self.words[first]
                 return True
             return self._slot(nodes)
         children = [list(t.children(n)) for t, n in zip(trees, nodes, strict=True)]
@@ -219,6 +234,15 @@ class _Walk:
                 self.constant = constant
                 return self._slot(nodes)
         return True
+
+    def _are_equal(self, nodes: tuple[int, ...], size: int) -> bool:
+        """True where the subtrees are the same token for token."""
+        trees, first = self.trees, nodes[0]
+        texts, kinds = trees[0].text[first : first + size], trees[0].kind[first : first + size]
+        return all(
+            t.end[n] - n == size and t.text[n : n + size] == texts and t.kind[n : n + size] == kinds
+            for t, n in zip(trees[1:], nodes[1:], strict=True)
+        )
 
     def _slot(self, nodes: tuple[int, ...]) -> bool:
         if all(

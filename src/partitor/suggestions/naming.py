@@ -90,6 +90,21 @@ def differing_words(table: Table) -> set[str]:
     return found
 
 
+def _shared_names(file: ProgramFile) -> frozenset[str]:
+    """Names that are not some function's own; where capitals are not told apart, those of members too."""
+    known = file.derived.get("shared names")
+    if not isinstance(known, frozenset):
+        names, functions = file.names, {p.node for p in file.procedures if p.node}
+        members = file.language.case_blind
+        known = frozenset(
+            file.tree.text[i]
+            for i in names.nodes
+            if (members if names.role[i] > Role.DECLARATION else names.owner(i) not in functions)
+        )
+        file.derived["shared names"] = known
+    return known
+
+
 class Namer:
     """Gives fresh names in one file."""
 
@@ -107,17 +122,15 @@ class Namer:
         """Gives names for the variables of a new function with the statements of `copies`: what only other
         functions use is free there, and so is what a column's new name stands for."""
         namer = Namer(self.file, self.style, self)
-        file, tree = self.file, self.file.tree
-        names, functions = file.names, {p.node for p in file.procedures if p.node}
+        names, tree = self.file.names, self.file.tree
         replaced = {spot.nodes[0] for column in columns if column.is_name for spot in column.spots}
-        spans = [copy.span for copy in copies]
-        for i in names.nodes:
-            if names.role[i] > Role.DECLARATION and not file.language.case_blind:
-                continue
-            here = i not in replaced and any(start <= i < stop for start, stop in spans)
-            if here or names.role[i] > Role.DECLARATION or names.owner(i) not in functions:
-                namer.taken.add(self._key(tree.text[i]))
-        namer.taken |= {self._key(name) for name in besides}
+        inside = {
+            tree.text[i]
+            for copy in copies
+            for i in names.within(*copy.span)
+            if i not in replaced and names.role[i] <= Role.DECLARATION
+        }
+        namer.taken |= {self._key(name) for name in {*_shared_names(self.file), *inside, *besides}}
         return namer
 
     def _is_name(self, text: str) -> bool:

@@ -118,6 +118,8 @@ CSHARP = Language(
             try typeof uint ulong unchecked unsafe ushort using virtual void volatile while var async await
             """.split()
         ),
-        "framework_calls": frozenset("Main Start Update Awake OnEnable OnDisable FixedUpdate ToString Equals GetHashCode CompareTo Dispose".split()),
+        "framework_calls": frozenset(
+            "Main Start Update Awake OnEnable OnDisable FixedUpdate ToString Equals GetHashCode CompareTo Dispose".split()
+        ),
     },
 )
