@@ -58,7 +58,8 @@ def _scripts(language: str, texts: Sequence[str]) -> list[str]:
             " return ts.transpileModule(text, { compilerOptions: { target: 'ES2022' } }).outputText; }"
         )
     if language == "gamescript":
-        asked = ["const show_debug_message = console.log;\n" + mask(t.encode()).decode() for t in texts]
+        counted = [re.sub(r"repeat \((\d+)\)", r"for (let turn_ = 0; turn_ < \1; turn_++)", t) for t in texts]
+        asked = ["const show_debug_message = console.log;\n" + mask(t.encode()).decode() for t in counted]
     done = subprocess.run(
         ["node", "-e", program], input=json.dumps(asked), capture_output=True, text=True, timeout=300, check=True
     )

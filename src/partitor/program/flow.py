@@ -258,7 +258,8 @@ class _Analysis:
     def _is_endless(self, loop: int) -> bool:
         """True for a loop that only a jump leaves: `while True:`, `while (1)`."""
         tree = self.tree
-        if tree.kind[loop] not in {"while_statement", "do_statement"}:
+        word = tree.text[loop + 1].lower()
+        if tree.kind[loop] not in {"while_statement", "do_statement"} or word not in {"while", "do", "repeat"}:
             return False
         condition = tree.child(loop, "condition")
         while condition is not None and tree.kind[condition] in self.language.parentheses:

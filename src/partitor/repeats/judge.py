@@ -74,7 +74,8 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
     enough = 3 * fewest_statements if len(copies) < 3 or inner <= fewest_statements else 2 * fewest_statements
-    return table.constant_tokens >= enough and table.constant_tokens >= 1.5 * spots
+    alike = table.constant_tokens + sum(len(column.spots) - 1 for column in renamed) // 2
+    return alike >= enough and alike >= 1.5 * spots
 
 
 def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:

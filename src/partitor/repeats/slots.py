@@ -71,6 +71,8 @@ class Spot(msgspec.Struct, frozen=True):
     before: str = ""
     """What stands before the value in the words of a text with gaps, the same in all copies; `after`: behind it."""
     after: str = ""
+    in_format: bool = False
+    """The text says how other values are printed; a value can be put into it in their way."""
 
 
 class Column(msgspec.Struct, frozen=True, kw_only=True):
@@ -342,6 +344,9 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
         inside = _numbers_in_strings(texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
         if inside:
             return inside
+        words = _words_of_format(texts, nodes) if _is_format(files[0], nodes[0]) else None
+        if words:
+            return [words]
     if tree.kind[nodes[0]] == "string_content":
         return _numbers_in_strings(texts, nodes) or [_words(files[0], texts, nodes)]
     numbers = _integers(texts)
@@ -390,7 +395,31 @@ def _takes_numbers(file: ProgramFile, text: int) -> bool:
     arguments = tree.parent[text]
     if tree.kind[arguments] != "argument_list" or file.called_name(tree.parent[arguments]) not in able:
         return False
-    return tree.items(arguments) == [text]
+    return tree.items(arguments)[0] == text
+
+
+def _is_format(file: ProgramFile, text: int) -> bool:
+    """True for a text that says how a call prints its other values."""
+    return file.language.texts_take_numbers is not None and _takes_numbers(file, text)
+
+
+FORMAT_PARTS = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]|\\.|.", re.DOTALL)
+
+
+def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
+    """The column of plain words in which texts differ that say how to print, before any value that they print; None
+    where they differ otherwise."""
+    inner = [t[1:-1] for t in texts]
+    before = _alike_at_start(inner)
+    after = _alike_at_start([t[len(before) :][::-1] for t in inner])[::-1]
+    for text in inner:
+        middle = text[len(before) : len(text) - len(after)]
+        joints = {0, *itertools.accumulate(map(len, FORMAT_PARTS.findall(text)))}
+        at_joints = len(before) in joints and len(text) - len(after) in joints
+        if not at_joints or "%" in before or PLAIN_WORDS.fullmatch(middle) is None:
+            return None
+    values = tuple(f'"{t[len(before) : len(t) - len(after)]}"' for t in inner)
+    return Column(values=values, spots=(Spot(nodes, before=before, after=after, in_format=True),))
 
 
 def _is_target(file: ProgramFile, node: int) -> bool:

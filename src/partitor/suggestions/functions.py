@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
 import msgspec
@@ -62,7 +63,15 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     body = _with_declarations(writer, body, interface, inner)
     taken = [Variable(OWN_OBJECT), *interface.parameters] if home else interface.parameters
     lines = writer.function(name, taken, body, interface.returned, beside)
-    edits = [_definition_edit(file, copies, lines, writer.style, beside)]
+    told = _last_prototype(file)
+    if told and not beside:
+        head = lines[0].rstrip(" {")
+        edits = [
+            Edit(file.tree.end_line(told) + 1, file.tree.end_line(told), (f"{head};",)),
+            _at_the_end(file, lines, writer.style),
+        ]
+    else:
+        edits = [_definition_edit(file, copies, lines, writer.style, beside)]
     for k, copy in enumerate(copies):
         indent = leading_space(file, copy.first)
         declares = _declaring_words(copy, interface.targets[k])
@@ -76,9 +85,10 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
     order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
+    given = ", ".join(p.name for p in interface.parameters)
     return Candidate(
         kind=kind,
-        title=f"A {'method' if home else 'function'} {name}({', '.join(p.name for p in interface.parameters)}), {times}",
+        title=f"A {'method' if home else 'function'} {name}({given}), {times}",
         file=file,
         edits=tuple(edits),
         claim=NewFunction(file.path, name, tuple(v.name for v in interface.declared), home),
@@ -429,6 +439,22 @@ def _definition_edit(
     line = tree.end_line(functions[-1])
     missing = max(1, style.blank_lines)
     return Edit(line + 1, line, (*[""] * missing, *lines))
+
+
+def _last_prototype(file: ProgramFile) -> int:
+    """Where a student tells functions before defining them, behind the main routine: the last such line; else 0."""
+    tree = file.tree
+    main = next((p for p in file.procedures[1:] if p.name == "main"), None)
+    told = [s for s in file.blocks[0].statements if tree.kind[s] == "prototype"]
+    later = [p for p in file.procedures[1:] if main is not None and p.node > main.node]
+    both = [s for s in told if any(re.search(rf"\b{re.escape(p.name)}\s*\(", tree.text[s]) for p in later if p.name)]
+    return both[-1] if main is not None and both and both[-1] < main.node else 0
+
+
+def _at_the_end(file: ProgramFile, lines: Sequence[str], style: Style) -> Edit:
+    """The definition behind the file's last statement."""
+    line = file.tree.end_line(file.blocks[0].statements[-1])
+    return Edit(line + 1, line, (*[""] * max(1, style.blank_lines), *lines))
 
 
 def _first_work(file: ProgramFile, statements: Sequence[int]) -> int:

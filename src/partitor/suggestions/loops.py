@@ -61,7 +61,7 @@ def loop_candidate(run: Run) -> Candidate:
     edit = Edit(heading_start, copies[-1].end_line, lines)
     return Candidate(
         kind="loop",
-        title=_title(copies, plan),
+        title=_title(copies, plan, loop),
         file=file,
         edits=(edit,),
         claim=NewLoop(file.path, heading_start + len(heading) + loop.head, loop.tables, loop.declared),
@@ -79,7 +79,9 @@ def _accumulating(found: Accumulator) -> Plan:
     return Plan((Variable(found.variable),), turns, {}, frozenset({found.statement}))
 
 
-def _title(copies: Sequence[Copy], plan: Plan) -> str:
+def _title(copies: Sequence[Copy], plan: Plan, loop: LoopText) -> str:
+    if plan.variables and plan.variables[0].name not in loop.lines[loop.head]:
+        return f"A loop with {len(copies)} turns in place of the copies"
     head = ", ".join(v.name for v in (*(t for t, _ in plan.tables), *plan.variables)[:3])
     return f"A loop over {head} in place of {len(copies)} copies"
 

@@ -73,6 +73,8 @@ def replacements(
             node = spot.nodes[index]
             if writer.file.tree.kind[node] == "string_content" and spot.group < 0:
                 whole.append((node, spot.before + writer.gap(expression) + spot.after))
+            elif spot.in_format:
+                whole.append((node, writer.format_with(spot.before, expression, spot.after)))
             elif spot.group >= 0:
                 in_strings.setdefault(node, {})[spot.group] = expression
             else:

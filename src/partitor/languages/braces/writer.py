@@ -209,11 +209,14 @@ class CWriter(TypedWriter):
         arguments = tree.parent[node]
         given = tree.items(arguments)
         printed = tree.kind[arguments] == "argument_list" and self.file.called_name(tree.parent[arguments]) == "printf"
-        if not printed or given != [node] or "%" in literal:
-            raise CannotWrite("a number inside a text differs")
         parts = re.split(r"(\d+)", literal)
+        if not printed or given[0] != node or "%" in "".join(parts[: max(replacements)]):
+            raise CannotWrite("a number inside a text differs")
         text = "".join("%d" if k in replacements else part for k, part in enumerate(parts))
         return ", ".join([text, *(replacements[k] for k in sorted(replacements))])
+
+    def format_with(self, before: str, expression: str, after: str) -> str:
+        return f'"{before}%s{after}", {expression}'
 
     def _places(self, array: Variable, places: int) -> str:
         return self.typed(array).removesuffix("[]") + f"[{places}]"
@@ -377,6 +380,19 @@ class GameScriptWriter(JavaScriptWriter):
 
     def _keyword(self, modern: str) -> str:
         return "var"
+
+    def loop(
+        self,
+        variables: Sequence[Variable],
+        turns: Turns,
+        body: Sequence[str],
+        indent: str,
+        tables: Sequence[tuple[Variable, tuple[str, ...]]] = (),
+    ) -> LoopText:
+        name = variables[0].name
+        if isinstance(turns, Counting) and not tables and not any(re.search(rf"\b{name}\b", line) for line in body):
+            return LoopText(tuple(self._braced(f"{indent}repeat ({turns.count})", body, indent)))
+        return super().loop(variables, turns, body, indent, tables)
 
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
         raise CannotWrite("the language has no list to run through in place")

@@ -119,7 +119,9 @@ CSHARP = Language(
             """.split()
         ),
         "framework_calls": frozenset(
-            "Main Start Update Awake OnEnable OnDisable FixedUpdate ToString Equals GetHashCode CompareTo Dispose".split()
+            """
+            Main Start Update Awake OnEnable OnDisable FixedUpdate ToString Equals GetHashCode CompareTo Dispose
+            """.split()
         ),
     },
 )

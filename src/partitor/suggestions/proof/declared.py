@@ -146,6 +146,17 @@ def counted(file: ProgramFile, loop: int) -> tuple[str, list[int]]:
     return name, numbers
 
 
+def repeats(file: ProgramFile, loop: int) -> int | None:
+    """How often a game script's `repeat (4) { … }` runs; None for any other loop, or where that is not in sight."""
+    tree = file.tree
+    written = tree.source[tree.start_byte[loop] : tree.start_byte[loop] + 6]
+    if file.language.id != "gamescript" or tree.kind[loop] != "while_statement" or written != b"repeat":
+        return None
+    condition = tree.child(loop, "condition")
+    times = integer_value(term_of(file, condition)) if condition is not None else None
+    return times if times is not None and 0 < times <= 5000 else None
+
+
 def _numbers(first: int, operator: str, limit: int, step: int) -> list[int]:
     tests = {"<": int.__lt__, "<=": int.__le__, ">": int.__gt__, ">=": int.__ge__}
     if operator not in tests or step == 0:

@@ -33,7 +33,7 @@ class Meaning(msgspec.Struct, frozen=True):
     lisp: bool = False
     """Sums and texts are worked out by calls."""
     printf: bool = False
-    """`printf` with a constant for `%d` prints it as if it stood in the text."""
+    """`printf` with a constant for `%d` or `%s` prints it as if it stood in the text."""
 
 
 PYTHON = Meaning()
@@ -249,16 +249,39 @@ def _called(term: Term) -> Term:
     return term
 
 
+DIRECTIVE = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]")
+
+
 def _printed(term: Term) -> Term:
-    """`("gate %d", 3)` as `("gate 3")`: every gap a plain whole number, nothing else to print."""
-    text, values = _inner(term[2]), [integer_value(_inner(part)) for part in term[3:-1]]
-    if text[0] != "str" or any(v is None for v in values):
+    """`("gate %d", 3)` as `("gate 3")`: constants that `%d` and `%s` print as they are stand in the text itself, the
+    first of them or more: ("either", one reading, another)."""
+    text, values = _inner(term[2]), [_inner(part) for part in term[3:-1]]
+    if text[0] != "str" or "*" in str(text[1]) or "%" in DIRECTIVE.sub("", str(text[1])):
         return term
-    parts = str(text[1]).split("%d")
-    if len(parts) != len(values) + 1 or any("%" in part for part in parts):
+    readings: list[Term] = []
+    form, start = str(text[1]), 0
+    while values:
+        directive = next((d for d in DIRECTIVE.finditer(form, start) if d.group() != "%%"), None)
+        constant = _as_printed(directive.group(), values[0]) if directive is not None else None
+        if directive is None or constant is None:
+            break
+        form = form[: directive.start()] + constant + form[directive.end() :]
+        start, values = directive.start() + len(constant), values[1:]
+        readings.append(("argument_list", term[1], ("str", form), *values, term[-1]))
+    if not readings:
         return term
-    joined = parts[0] + "".join(f"{v}{part}" for v, part in zip(values, parts[1:], strict=True))
-    return ("argument_list", term[1], ("str", joined), term[-1])
+    told = readings.pop()
+    while readings:
+        told = ("either", readings.pop(), told)
+    return told
+
+
+def _as_printed(directive: str, value: Term) -> str | None:
+    """What a directive makes of a constant, where that is the constant's own text."""
+    number = integer_value(value)
+    if directive == "%d" and number is not None:
+        return str(number)
+    return str(value[1]) if directive == "%s" and value[0] == "str" and "%" not in str(value[1]) else None
 
 
 def _inner(term: object) -> Term:

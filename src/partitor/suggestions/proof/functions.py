@@ -88,6 +88,8 @@ class FunctionProof:
         """Variables that the function declares although the copies did not."""
         self.definition = self._definition()
         self.inlined = 0
+        self.told = False
+        """A line above tells what the function takes."""
         self.changed_scopes: set[tuple[int, int]] = set()
         """(original scope, rewritten scope) of each call."""
 
@@ -97,6 +99,9 @@ class FunctionProof:
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: skip the definition, inline each call, leave the rest alone."""
         if new == self.definition.statement:
+            return 0
+        if self._is_prototype(new):
+            self.told = True
             return 0
         call = self._call_at(new)
         if call is None:
@@ -111,6 +116,15 @@ class FunctionProof:
         self._inline(segment, new, call)
         return size
 
+    def _is_prototype(self, statement: int) -> bool:
+        """True for a line that tells the new function's head, once."""
+        tree = self.after.tree
+        if tree.kind[statement] != "prototype" or self.told:
+            return False
+        body = tree.child(self.definition.node, "body") or 0
+        head = tree.source[tree.start_byte[self.definition.node] : tree.start_byte[body]].decode()
+        return tree.text[statement].rstrip(";").split() == head.split()
+
     def finish(self) -> None:
         """After the walk: no other use of the new name, and no name that changed its owner."""
         uses = [i for i in self.after.names.nodes if self.after.tree.text[i] == self.name]
@@ -123,7 +137,7 @@ class FunctionProof:
         """Methods, and functions that are hoisted, may be called before they are defined."""
         language = self.after.language
         hoisted = language.hoists and self.definition.statement == self.definition.node
-        return language.methods or hoisted
+        return language.methods or hoisted or self.told
 
     def _call_at(self, statement: int) -> _Call | None:
         """The introduced call that this statement is, or None."""

@@ -56,7 +56,8 @@ class _LoopProof:
                 rules.require_fresh(name, self.before)
                 self.values[name] = declared.table_of(self.before, self.after, new, left[0] if left else None)
                 return 0
-        if line != self.line or tree.kind[new] not in {"for_statement", "counting_loop"}:
+        is_loop = tree.kind[new] in {"for_statement", "counting_loop"} or declared.repeats(self.after, new) is not None
+        if line != self.line or not is_loop:
             return None
         self.seen += 1
         if self.to_declare:
@@ -132,6 +133,9 @@ class _LoopProof:
     def _turns(self, loop: int, scope: int) -> tuple[list[str], list[tuple[Term, ...]]]:
         """The loop's variables, and their values turn by turn."""
         tree = self.after.tree
+        times = declared.repeats(self.after, loop)
+        if times is not None:
+            return [], [()] * times
         if tree.kind[loop] == "counting_loop":
             name, numbers = declared.counted(self.after, loop)
             return [name], [(("integer", n),) for n in numbers]

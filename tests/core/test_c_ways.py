@@ -1,0 +1,137 @@
+"""What C students write: formats with words that differ, prototypes above `main`; and a game script's `repeat`."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from core.builders import read, report, worked
+from core.runners import can_run, outputs
+from partitor.suggestions.proof import NewFunction, NewLoop, prove
+
+HEAD = "#include <stdio.h>\n\n"
+SHOWS = HEAD + "".join(
+    f'void show_{w}(int level) {{\n    printf("{w}: %d cm\\n", level);\n    if (level > 300) {{\n'
+    f'        printf("{w} is high\\n");\n    }}\n    printf("--\\n");\n}}\n\n'
+    for w in ("mill", "quay")
+)
+SHOWS += "int main(void) {\n    show_mill(310);\n    show_quay(20);\n    return 0;\n}\n"
+GATES = HEAD + "int main(void) {\n    int level = 3;\n"
+GATES += "".join(f'    printf("Gate {n}: %d of %d\\n", level, 9);\n    level += 4;\n' for n in range(1, 6))
+GATES += "    return 0;\n}\n"
+
+
+@pytest.mark.parametrize(
+    ("text", "line"),
+    [
+        (SHOWS, '    printf("%s: %d cm\\n", name, level);'),
+        (GATES, '        printf("Gate %d: %d of %d\\n", gate, level, 9);'),
+    ],
+)
+def test_what_differs_in_a_format_is_printed_first(text: str, line: str, tmp_path: Path) -> None:
+    after = worked(text, "c")
+    assert line in after
+    if can_run("c"):
+        first, second = outputs("c", [text, after], tmp_path)
+        assert first == second != ""
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ('"mill: %d cm\\n"', '"mill: %5d cm\\n"'),
+        ('"mill: %d cm\\n"', '"%d mill cm\\n"'),
+        ('"mill: %d cm\\n"', '"mi%%ll: %d cm\\n"'),
+        ('"mill: %d cm\\n"', '"mi\\tll: %d cm\\n"'),
+    ],
+)
+def test_formats_that_differ_in_more_than_words_stay(old: str, new: str) -> None:
+    text = SHOWS.replace(old, new)
+    assert text != SHOWS
+    assert all(s.status == "outline" or "%s: %" not in s.diff for s in report(text, language="c").suggestions)
+
+
+LOOP = HEAD + "int main(void) {\n    int n = 3;\n{0}    return 0;\n}}\n".replace("}}", "}")
+WRITTEN = 'printf("{0} %d\\n", n);\n    n++;\n    '
+
+
+@pytest.mark.parametrize(
+    ("given", "right"),
+    [
+        ('printf("gate %d %d\\n", i, n);', True),
+        ('printf("gate %d %d\\n", n, i);', False),
+        ('printf("gate %d %d %d\\n", i, n);', False),
+        ('printf("gate %2d %d\\n", i, n);', False),
+        ('printf("gate %d%% %d\\n", i, n);', False),
+        ('printf("gate %c %d\\n", i, n);', False),
+    ],
+)
+def test_the_proof_puts_constants_into_formats(given: str, right: bool) -> None:
+    copies = "".join(f'    printf("gate {i} %d\\n", n);\n    n++;\n' for i in range(1, 4))
+    loop = f"    for (int i = 1; i < 4; i++) {{\n        {given}\n        n++;\n    }}\n"
+    before, after = (read(LOOP.replace("{0}", part), "c") for part in (copies, loop))
+    assert prove(before, after, NewLoop("main.c", 5)).proved is right
+
+
+TOLD = """\
+#include <stdio.h>
+
+int read_number(void);
+
+int main(void) {
+    int a, b;
+    a = read_number();
+    if (a < 0) {
+        a = 0;
+    }
+    printf("level %d\\n", a);
+    printf("----\\n");
+    b = read_number();
+    if (b < 0) {
+        b = 0;
+    }
+    printf("level %d\\n", b);
+    printf("----\\n");
+    printf("%d\\n", a + b);
+    return 0;
+}
+
+int read_number(void) {
+    int n = 4;
+    return n;
+}
+"""
+
+
+def test_who_tells_functions_first_gets_the_new_one_told_first(tmp_path: Path) -> None:
+    (found,) = report(TOLD, language="c").suggestions
+    assert found.status == "proved"
+    assert "+int print_number(void);\n" in found.diff
+    assert "+\n+int print_number(void) {\n" in found.diff
+
+
+def test_a_wrong_prototype_is_refused() -> None:
+    function = "\nint put(void) {\n    int a = read_number();\n    if (a < 0) {\n        a = 0;\n    }\n"
+    function += '    printf("level %d\\n", a);\n    printf("----\\n");\n    return a;\n}\n'
+    body = '{0} = read_number();\n    if ({0} < 0) {{\n        {0} = 0;\n    }}\n    printf("level %d\\n", {0});\n    printf("----\\n");\n'
+    after = TOLD
+    for name in "ab":
+        assert body.format(name) in after
+        after = after.replace(body.format(name), f"{name} = put();\n")
+    for head, right in (("int put(void);\n", True), ("int put();\n", False), ("", False), ("int put(int);\n", False)):
+        text = after.replace("int read_number(void);\n", f"int read_number(void);\n{head}", 1) + function
+        assert prove(read(TOLD, "c"), read(text, "c"), NewFunction("main.c", "put", ("a",))).proved is right
+
+
+WAVES = 'instance_create_layer(random(9), 0, "Enemies", obj_gull);\nwave += 1;\n' * 4 + "show_debug_message(wave);\n"
+
+
+def test_a_game_script_repeats_what_is_the_same_each_time() -> None:
+    after = worked(WAVES, "gamescript")
+    assert after.startswith("repeat (4) {\n")
+    for times, right in ((4, True), (3, False), (5, False)):
+        text = after.replace("repeat (4)", f"repeat ({times})")
+        assert prove(read(WAVES, "gamescript"), read(text, "gamescript"), NewLoop("step.gml", 1)).proved is right
+    endless = after.replace("repeat (4)", "while (4)")
+    assert not prove(read(WAVES, "gamescript"), read(endless, "gamescript"), NewLoop("step.gml", 1)).proved
