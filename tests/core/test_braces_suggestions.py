@@ -1,7 +1,10 @@
 """Suggestions in other languages: what is written, in the student's style; what is left alone."""
 
+from pathlib import Path
+
 import pytest
 from builders import report, rules, worked
+from runners import can_run, outputs
 
 
 def test_a_counting_loop_in_c_takes_the_number_out_of_the_text():
@@ -229,3 +232,32 @@ def test_twin_methods_are_merged_where_their_object_is_in_sight():
 def test_twin_methods_stay_where_the_object_could_be_another():
     result = worked(RINK.format("Hall", "Hall.nearest()"), "java")
     assert result.count("lights on") == 2
+
+
+GALLERY = """\
+const later = [];
+later.push(() => {
+  console.log("heron");
+  console.log(level, 1);
+});
+later.push(() => {
+  console.log("tern");
+  console.log(level, 2);
+});
+later.push(() => {
+  console.log("gull");
+  console.log(level, 3);
+});
+let level = 4;
+later.forEach((show) => show());
+"""
+
+
+def test_what_a_handler_keeps_of_a_turn_stays_that_turns(tmp_path: Path) -> None:
+    after = worked(GALLERY, "javascript")
+    assert "for (let i = " in after
+    if can_run("javascript"):
+        first, second = outputs("javascript", [GALLERY, after], tmp_path)
+        assert first == second != ""
+    old = GALLERY.replace("const later", "var later").replace("let level", "var level")
+    assert [s.status for s in report(old, language="javascript").suggestions] == ["outline"]

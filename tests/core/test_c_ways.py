@@ -135,3 +135,30 @@ def test_a_game_script_repeats_what_is_the_same_each_time() -> None:
         assert prove(read(WAVES, "gamescript"), read(text, "gamescript"), NewLoop("step.gml", 1)).proved is right
     endless = after.replace("repeat (4)", "while (4)")
     assert not prove(read(WAVES, "gamescript"), read(endless, "gamescript"), NewLoop("step.gml", 1)).proved
+
+
+HITS = """
+if (instance_exists(obj_gull)) {
+    var d = point_distance(x, y, obj_gull.x, obj_gull.y);
+    if (d < 40) {
+        hp -= 5;
+        flash = 10;
+        audio_play_sound(snd_hit, 1, false);
+    }
+}
+if (instance_exists(obj_crab)) {
+    var d = point_distance(x, y, obj_crab.x, obj_crab.y);
+    if (d < 25) {
+        hp -= 2;
+        flash = 10;
+        audio_play_sound(snd_hit, 1, false);
+    }
+}
+"""
+
+
+def test_the_names_of_a_games_things_are_values() -> None:
+    after = worked(HITS, "gamescript")
+    assert "(obj_gull, 40, 5);" in after
+    other = HITS.replace("obj_gull", "gull").replace("obj_crab", "crab")
+    assert [s.status for s in report(other, language="gamescript").suggestions] == ["outline"]

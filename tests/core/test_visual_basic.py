@@ -324,3 +324,23 @@ def test_well_made_macros_get_no_remark() -> None:
 def test_the_macro_that_uses_the_others_is_the_main_routine() -> None:
     text = TWINS.replace("Sub Main()", "Sub PrintAll()")
     assert report(text, language="visualbasic").measures["entry_call_share"] == 1.0
+
+
+COLOURS = """
+Sub Colours()
+    Range("A1").Interior.Color = vbRed
+    Range("A1").Value = "stop"
+    Range("A2").Interior.Color = vbYellow
+    Range("A2").Value = "wait"
+    Range("A3").Interior.Color = vbGreen
+    Range("A3").Value = "go"
+End Sub
+"""
+
+
+def test_named_constants_go_into_lists() -> None:
+    (found,) = report(COLOURS, language="visualbasic").suggestions
+    assert found.status == "proved"
+    assert "= Array(vbRed, vbYellow, vbGreen)\n" in found.diff
+    other = COLOURS.replace("vbRed", "first").replace("vbYellow", "second").replace("vbGreen", "third")
+    assert [s.status for s in report(other, language="visualbasic").suggestions] == ["outline"]

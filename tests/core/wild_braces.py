@@ -80,6 +80,9 @@ class WildBraces:
                 f"function shift(value{kind}, by{kind}) {{\n  marks[1] = by;\n  return value * 2 - by;\n}}",
             ]
             ends = [f"{log}(work{k}());" for k in range(len(functions))]
+            if self.language != "gamescript":
+                helpers.append(f"const later{': (() => void)[]' if kind else ''} = [];")
+                ends.append("later.forEach((run) => run());")
             return "\n".join([*helpers, *functions, *ends, f"{log}(tide, turn, marks[0], marks[1]);"]) + "\n"
         listed = "{" + ", ".join(map(str, marks)) + "}"
         if self.language in {"java", "csharp"}:
@@ -178,6 +181,8 @@ class WildBraces:
                 f"{a} = [1, 2, 3].map((x) => x + {b}).length + {n};",
                 f"console.log(`{w} ${{{a}}} {n}`);",
                 f"var {own} = {n};\n{a} = {own};",
+                f'later.push(() => console.log("later", {a}, {n}));',
+                f'later.push(() => {{\n    {a} = {a} + {n};\n    console.log("{w}", {a});\n}});',
             ]
         if self.language == "java":
             found += [f"try {{\n    {a} = {n} / ({b} - {m});\n}} catch (ArithmeticException e) {{\n    {a} = {n};\n}}"]

@@ -178,6 +178,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Functions stand in classes, and see each other there."""
     fields: Kinds = frozenset()
     """Members of a class that are no statements."""
+    named_constants: str = ""
+    """What the names of constants look like that the surroundings give (a pattern)."""
     framework_calls: frozenset[str] = frozenset()
     """Functions that the surroundings call by name."""
     suggestions: str = "with patches, each proved"

@@ -23,6 +23,7 @@ VISUAL_BASIC = Language(
         "keyword_argument": ("keyword_argument", "name"),
         "typed": True,
         "texts_take_texts": True,
+        "named_constants": r"(?i:vb[a-z]\w+|xl[a-z]\w+|mso[a-z]\w+)",
         "global_style": True,
         "types_behind": True,
         "untyped": "Variant",

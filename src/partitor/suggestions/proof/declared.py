@@ -146,6 +146,15 @@ def counted(file: ProgramFile, loop: int) -> tuple[str, list[int]]:
     return name, numbers
 
 
+def binds_anew(file: ProgramFile, loop: int) -> bool:
+    """True for a loop that has another variable in each turn, so that what a function inside it keeps never changes."""
+    tree, language = file.tree, file.language
+    if language.id in {"javascript", "typescript"}:
+        head = tree.child(loop, "initializer") if tree.kind[loop] == "counting_loop" else loop
+        return head is not None and any(tree.text[c] in {"let", "const"} for c in tree.children(head))
+    return language.id in {"swift", "csharp"} and tree.kind[loop] == "for_statement"
+
+
 def repeats(file: ProgramFile, loop: int) -> int | None:
     """How often a game script's `repeat (4) { … }` runs; None for any other loop, or where that is not in sight."""
     tree = file.tree
@@ -408,7 +417,7 @@ def table_of(before: ProgramFile, after: ProgramFile, declaration: int, follows:
         if right is None or follows is None or not is_list_call(before, after, right, 0):
             raise Refused("a list that the loop needs is not in sight")
         terms = tuple(term_of(after, c) for c in tree.items(tree.child(right, "arguments") or right))
-        if not all(is_literal(term) for term in terms):
+        if not all(is_literal(term) or term[0] == "identifier" for term in terms):
             raise Refused("a value in a list is worked out on the spot")
         return ("table", *terms)
     name, value = _only_declarator(after, declaration)

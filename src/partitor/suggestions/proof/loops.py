@@ -235,7 +235,8 @@ class _LoopProof:
             for name in self.values:
                 declared.require_variable(after, name, inner_scope, False)
         inner = rules.names_of_inner_scopes(after, statements)
-        late = rules.names_used_by_inner_functions(after, statements)
+        anew = declared.binds_anew(after, loop)
+        late = set() if anew else rules.names_used_by_inner_functions(after, statements)
         if own and self.before.language.declares:
             raise Refused(f"{own[0]} means something already")
         for name in (*fresh, *self.values):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 
 from ...program.flow import Flow
@@ -136,7 +137,8 @@ def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, wr
         raise Refused(f"{name} changes between the copies")
     owner = file.names.owner_of(name, flow.scope)
     if owner == UNBOUND:
-        if name not in file.language.builtins:
+        given = file.language.named_constants
+        if name not in file.language.builtins and not (given and re.fullmatch(given, name)):
             raise Refused(f"{name} has no value there")
         return
     if owner not in (flow.scope, 0):
