@@ -482,6 +482,20 @@ def _in_words(candidate: Candidate, reason: str) -> str:
     return "\n".join([f"{candidate.title}. It does the same, put together like this:", *new])
 
 
+SHARED_HOMES = {
+    "python": "a module of its own that the files import",
+    "javascript": "a script of its own that each page loads before the others",
+    "typescript": "a module of its own that the files import",
+    "java": "a class of its own, as a static method",
+    "csharp": "a class of its own, as a static method",
+    "c": "a file of its own with a header that the others include",
+    "cpp": "a file of its own with a header that the others include",
+    "visualbasic": "a module of its own, as a public procedure",
+    "gamescript": "a script of its own",
+}
+"""Where what several files do alike has its place."""
+
+
 def _outline(kind: str, table: Table) -> str:
     count = len(table.copies)
     family = next((c for c in table.columns if c.is_target and c.is_family), None)
@@ -497,6 +511,9 @@ def _outline(kind: str, table: Table) -> str:
             "Keep the fields that differ in one list or dictionary of the object, and give one method the place in it; "
             "or make what belongs to one of them a class of its own, with this method."
         )
+    if len({c.file.path for c in table.copies}) > 1:
+        home = SHARED_HOMES.get(table.copies[0].file.language.id, "one file that the others can use")
+        return f"Keep one function for this in {home}, with a parameter for each thing that differs, and call it from both."
     if kind == "merge":
         return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
     return (

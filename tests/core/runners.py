@@ -66,6 +66,38 @@ def _scripts(language: str, texts: Sequence[str]) -> list[str]:
     return list(json.loads(done.stdout))
 
 
+CHECKER = """
+const ts = require(process.argv[1]);
+const options = { strict: true, noEmit: true, target: ts.ScriptTarget.ES2022, types: [] };
+options.lib = ["lib.es2022.d.ts", "lib.dom.d.ts"];
+const base = ts.createCompilerHost(options);
+const known = {};
+const found = JSON.parse(require("fs").readFileSync(0, "utf8")).map((text) => {
+  const host = { ...base };
+  host.getSourceFile = (name, version) => name === "made.ts" ? ts.createSourceFile(name, text, version)
+    : (known[name] ??= base.getSourceFile(name, version));
+  host.fileExists = (name) => name === "made.ts" || base.fileExists(name);
+  host.readFile = (name) => name === "made.ts" ? text : base.readFile(name);
+  const program = ts.createProgram(["made.ts"], options, host);
+  return ts.getPreEmitDiagnostics(program).map((d) => ts.flattenDiagnosticMessageText(d.messageText, " "));
+});
+console.log(JSON.stringify(found));
+"""
+
+
+def type_errors(texts: Sequence[str]) -> list[list[str]]:
+    """What TypeScript's compiler says against each text, at its strictest."""
+    done = subprocess.run(
+        ["node", "-e", CHECKER, str(TYPESCRIPT)],
+        input=json.dumps(list(texts)),
+        capture_output=True,
+        text=True,
+        timeout=300,
+        check=True,
+    )
+    return [list(found) for found in json.loads(done.stdout)]
+
+
 def _lisp(language: str, text: str, folder: Path) -> str:
     program = folder / {"racket": "program.rkt", "scheme": "program.scm"}[language]
     program.write_text(text)

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
 
 from core.builders import read, report, worked
-from core.runners import can_run, outputs
+from core.runners import can_run, outputs, type_errors
 from core.wild_arrays import wild_arrays
+from core.wild_braces import wild_braces
 from partitor.program.program import Program
 from partitor.repeats.find import Limits
 from partitor.suggestions.proof import ListedVariables, prove
@@ -175,3 +178,34 @@ def test_wild_arrays_print_the_same(language: str, tmp_path: Path) -> None:
         folder.mkdir()
         before, *after = outputs(language, [text, *rewritten], folder)
         assert "ERROR" in before or set(after) == {before}
+
+
+@pytest.mark.parametrize("make", [wild_arrays, wild_braces])
+def test_rewritten_types_fit(make: Callable[[int, str], str]) -> None:
+    if not can_run("typescript"):
+        return
+    groups = []
+    for seed in range(14):
+        text = make(seed, "typescript")
+        found = proved_suggestions(read(text, "typescript"), Limits())
+        groups.append([text, *(p.after.source.text for p in found)])
+    said = iter(type_errors([text for group in groups for text in group]))
+    for group in groups:
+        before, *after = (Counter(next(said)) for _ in group)
+        assert all(errors <= before for errors in after)
+    assert sum(map(len, groups)) > len(groups)
+
+
+def test_what_two_scripts_do_alike_belongs_into_one_of_its_own() -> None:
+    from partitor.check import check
+    from partitor.exchange.assignment import Assignment
+    from partitor.reading.collect import Submission
+    from partitor.source import Source
+
+    shown = (
+        "function show{0}(level) {{\n  const box = document.getElementById('{0}');\n  box.textContent = level + ' cm';\n"
+        "  box.className = level > 300 ? 'high' : 'low';\n  console.log(level);\n}}\nshow{0}(3);\n"
+    )
+    files = tuple(Source(f"{n}.js", shown.format(n), "javascript") for n in "AB")
+    (found,) = check(Submission("student", files), Assignment()).suggestions
+    assert "a script of its own that each page loads before the others" in found.outline

@@ -344,3 +344,15 @@ def test_named_constants_go_into_lists() -> None:
     assert "= Array(vbRed, vbYellow, vbGreen)\n" in found.diff
     other = COLOURS.replace("vbRed", "first").replace("vbYellow", "second").replace("vbGreen", "third")
     assert [s.status for s in report(other, language="visualbasic").suggestions] == ["outline"]
+
+
+def test_variables_are_declared_where_the_procedure_begins() -> None:
+    lines = "".join(
+        f'    Range("A{n}").Value = {v}\n    Range("A{n}").Font.Bold = True\n' for n, v in enumerate((4, 7, 5, 5, 8), 1)
+    )
+    text = worked(f"Option Explicit\nSub Fill()\n{lines}End Sub\n", "visualbasic")
+    assert "Sub Fill()\n    Dim i As Integer\n    Dim numbers As Variant\n    numbers = Array(4, 7, 5, 5, 8)\n" in text
+    inside = "".join(f"    {line}\n" for line in lines.splitlines())
+    head = "Option Explicit\nSub Fill()\n    Dim total As Integer\n    total = 3\n    If total > 2 Then\n"
+    text = worked(f"{head}{inside}    End If\nEnd Sub\n", "visualbasic")
+    assert "    Dim total As Integer\n    Dim i As Integer\n    Dim numbers As Variant\n    total = 3\n" in text

@@ -64,7 +64,8 @@ class LoopText(msgspec.Struct, frozen=True):
     tables: tuple[str, ...] = ()
     """Names of the lists that stand before it."""
     declared: tuple[str, ...] = ()
-    """Variables that are declared before it, for it."""
+    """Variables that are declared for it, by the lines `above`, which have their place where its procedure begins."""
+    above: tuple[str, ...] = ()
 
 
 class Writer(ABC):

@@ -58,19 +58,35 @@ def loop_candidate(run: Run) -> Candidate:
     heading_start, heading = _heading(copies, indent, writer)
     loop: LoopText = writer.loop(plan.variables, plan.turns, body, indent, plan.tables)
     lines = (*heading, *loop.lines[:-1], loop.lines[-1] + closers_behind(copies[-1]))
-    edit = Edit(heading_start, copies[-1].end_line, lines)
+    edits = [Edit(heading_start, copies[-1].end_line, lines)]
+    if loop.above:
+        edits.append(_where_the_procedure_begins(first, loop.above))
     return Candidate(
         kind="loop",
         title=_title(copies, plan, loop),
         file=file,
-        edits=(edit,),
-        claim=NewLoop(file.path, heading_start + len(heading) + loop.head, loop.tables, loop.declared),
+        edits=tuple(edits),
+        claim=NewLoop(
+            file.path, heading_start + len(heading) + loop.head + len(loop.above), loop.tables, loop.declared
+        ),
         slots=tuple(
             SlotColumn(plan.filled.get(c, plan.variables[0].name if plan.variables else "value"), c.values)
             for c in table.columns
         ),
         table=table,
     )
+
+
+def _where_the_procedure_begins(copy: Copy, lines: Sequence[str]) -> Edit:
+    """Declarations behind those with which the procedure around a copy begins."""
+    file, tree = copy.file, copy.file.tree
+    block = file.body_of(file.procedure_around(copy.first))
+    statements = block.statements if block else copy.statements
+    first = next((s for s in statements if tree.kind[s] != "declaration"), statements[0])
+    line = tree.start_line(first)
+    if statements.index(first):
+        line = tree.end_line(statements[statements.index(first) - 1]) + 1
+    return Edit(line, line - 1, tuple(f"{leading_space(file, statements[0])}{text}" for text in lines))
 
 
 def _accumulating(found: Accumulator) -> Plan:

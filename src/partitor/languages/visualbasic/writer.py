@@ -71,9 +71,9 @@ class VisualBasicWriter(Writer):
         if max(map(len, [*before, head])) > 3 * WIDTH:
             raise CannotWrite("the list is too long for one line")
         told = [(name, kind), *((t, "Variant") for t in lists)] if self._declares else []
-        declarations = [f"{indent}Dim {n} As {k}" for n, k in told]
-        lines = (*declarations, *before, f"{indent}{head}", *body, f"{indent}Next {name}")
-        return LoopText(lines, len(declarations) + len(before), tuple(lists), tuple(n for n, _ in told))
+        declarations = tuple(f"Dim {n} As {k}" for n, k in told)
+        lines = (*before, f"{indent}{head}", *body, f"{indent}Next {name}")
+        return LoopText(lines, len(before), tuple(lists), tuple(n for n, _ in told), declarations)
 
     def function(
         self,
