@@ -513,7 +513,8 @@ def _outline(kind: str, table: Table) -> str:
         )
     if len({c.file.path for c in table.copies}) > 1:
         home = SHARED_HOMES.get(table.copies[0].file.language.id, "one file that the others can use")
-        return f"Keep one function for this in {home}, with a parameter for each thing that differs, and call it from both."
+        each = "with a parameter for each thing that differs"
+        return f"Keep one function for this in {home}, {each}, and call it from both."
     if kind == "merge":
         return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
     return (

@@ -73,11 +73,18 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     head += f"\n{indent}" if span[0] == span[1] else ""
     for start, stop, new in sorted([*changes.values(), (*span, head)], reverse=True):
         text = text[:start] + new.encode() + text[stop:]
+    return kept_in(f"one array, {name}", file, text.decode(), name, variables, via)
+
+
+def kept_in(
+    home: str, file: ProgramFile, text: str, name: str, variables: Sequence[str], via: Candidate | None
+) -> Candidate:
+    """The candidate that keeps variables in a list or array, `home`: the file becomes `text`."""
     return Candidate(
         kind="loop",
-        title=f"{what} kept in one array, {name}",
+        title=f"{variables[0]} to {variables[-1]} kept in {home}",
         file=file,
-        edits=edits_between(file, text.decode()),
+        edits=edits_between(file, text),
         claim=ListedVariables(file.path, name, tuple(variables)),
         slots=(),
         name=name,

@@ -17,11 +17,10 @@ from ..program.names import Role
 from ..program.program import Program, ProgramFile
 from ..repeats.find import Limits, Run, find_repeats
 from ..repeats.slots import NUMBERED, Table
-from .arrays import array_candidate
+from .arrays import array_candidate, kept_in
 from .candidate import Candidate
-from .edits import apply_edits, edits_between, rewritten
+from .edits import apply_edits, rewritten
 from .naming import Namer
-from .proof import ListedVariables
 
 NUMBERS = frozenset({"int", "float", "round", "len", "sum", "abs", "min", "max"})
 USED = frozenset({Role.READ, Role.WRITE, Role.UPDATE})
@@ -92,16 +91,7 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
         text = text[: tree.start_byte[i]] + new.encode() + text[tree.end_byte[i] :]
     start, stop = tree.start_byte[first], tree.end_byte[row[-1]] if row else tree.start_byte[first]
     text = text[:start] + head.encode() + text[stop:]
-    return Candidate(
-        kind="loop",
-        title=f"{variables[0]} to {variables[-1]} kept in one list, {name}",
-        file=file,
-        edits=edits_between(file, text.decode()),
-        claim=ListedVariables(file.path, name, tuple(variables)),
-        slots=(),
-        name=name,
-        via=via,
-    )
+    return kept_in(f"one list, {name}", file, text.decode(), name, variables, via)
 
 
 def _body_of(file: ProgramFile, scope: int) -> tuple[int, ...]:
