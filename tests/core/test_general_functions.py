@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from core.builders import report, rules, run, worked
+import pytest
+
+from core.builders import report, rules, run, verdict, worked
 from core.runners import can_run, outputs
+from partitor.suggestions.proof import MergedFunctions
 
 CONVERT = """
 def miles_to_km(miles):
@@ -344,3 +347,72 @@ def test_named_constants_are_given_like_numbers() -> None:
     assert [s.status for s in report(changing, language="arduino").suggestions] == ["outline"]
     twice = BLINK.replace("const int RED = 9;", "#define RED 9\n#undef RED\n#define RED 8")
     assert [s.status for s in report(twice, language="arduino").suggestions] == ["outline"]
+
+
+OWN_LEVELS = """
+def opening(level):
+    return level // 3
+
+
+def north_gate():
+    level = 311
+    percent = opening(level)
+    print("North gate")
+    print("   level  ", level, "cm")
+    level += 1
+    print("   opening", percent, "%")
+    return level
+
+
+def mill_gate():
+    level = 254
+    percent = opening(level)
+    print("Mill gate")
+    print("   level  ", level, "cm")
+    level += 1
+    print("   opening", percent, "%")
+    return level
+
+
+print(north_gate(), mill_gate())
+"""
+
+
+def test_the_first_value_of_a_variable_is_given_to_it() -> None:
+    after = worked(OWN_LEVELS)
+    assert "def print_gate(level, name):\n    percent = opening(level)\n" in after
+    assert run(after) == run(OWN_LEVELS)
+
+
+GIVEN = OWN_LEVELS.split("def north_gate")[0] + (
+    'def gate(level, name):\n    percent = opening(level)\n    print(name)\n    print("   level  ", level, "cm")\n'
+    '    level += 1\n    print("   opening", percent, "%")\n    return level\n\n\n'
+    'print(gate(311, "North gate"), gate(254, "Mill gate"))\n'
+)
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "right"),
+    [
+        ("", "", True),
+        ("gate(311", "gate(312", False),
+        ("    level += 1\n", "", False),
+        ("percent = opening(level)", "percent = opening(311)", False),
+        ("    percent = opening(level)\n", "    level = 3\n    percent = opening(level)\n", False),
+    ],
+)
+def test_a_given_first_value_is_the_one_it_was(old: str, new: str, right: bool) -> None:
+    claim = MergedFunctions("main.py", "gate", ("north_gate", "mill_gate"))
+    after = GIVEN.replace(old, new, 1) if old else GIVEN
+    assert verdict(OWN_LEVELS, after, claim).proved is right
+
+
+def test_who_calls_itself_begins_anew_each_time() -> None:
+    again = "    if level > 400:\n        return {0}()\n    level += 100\n    return {0}()\n"
+    text = OWN_LEVELS
+    for name in ("north_gate", "mill_gate"):
+        head, _, tail = text.partition(f"def {name}")
+        text = head + f"def {name}" + tail.replace("    return level\n", again.format(name), 1)
+    after = GIVEN.replace("    return level\n", again.format("gate").replace("gate()", "gate(level, name)"), 1)
+    claim = MergedFunctions("main.py", "gate", ("north_gate", "mill_gate"))
+    assert not verdict(text, after, claim).proved

@@ -82,7 +82,14 @@ def _changed(r: Random, lines: list[str]) -> list[str]:
 
 def _function(r: Random, name: str, body: list[str]) -> str:
     shared = ["global count"] if any("count" in line for line in body) and r.random() < 0.8 else []
-    lines = [*shared, "a = n", "b = 2", "t = 0", *(line.replace("ITSELF", name) for line in body), "return t"]
+    lines = [
+        *shared,
+        f"b = {r.randint(2, 4)}",
+        "a = n",
+        "t = 0",
+        *(line.replace("ITSELF", name) for line in body),
+        "return t",
+    ]
     return f"def {name}(n):\n" + "\n".join(f"    {x}" for line in lines for x in line.split("\n"))
 
 

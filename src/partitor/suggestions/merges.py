@@ -41,7 +41,9 @@ def merge_candidate(twins: Twins) -> Candidate:
     namer = Namer(file, writer.style)
     first = procedures[0]
     inside = namer.inside(twins.table.copies[:1], twins.table.columns, first.parameters)
-    values, filled = values_of(twins, columns, inside)
+    first_values = {} if file.language.declares else _first_values(twins, columns)
+    values, filled = values_of(twins, [c for c in columns if c not in first_values], inside)
+    values = {**{name: c for c, (name, _) in first_values.items()}, **values}
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
@@ -56,7 +58,13 @@ def merge_candidate(twins: Twins) -> Candidate:
         calls = [(at, new) for at, _, new in inserted]
         filled |= {c: name for c in twins.table.columns if c.is_called and c.values == own}
         body = body_lines(
-            writer, twins.table.copies[0], filled, writer.style.indent, inserted=calls, derived=twins.table.derived
+            writer,
+            twins.table.copies[0],
+            filled,
+            writer.style.indent,
+            frozenset(statement for _, statement in first_values.values()),
+            inserted=calls,
+            derived=twins.table.derived,
         )
         definition = writer.function(name, [Variable(p) for p in parameters], body, (), first.node)
     edits = [Edit(first.start_line, first.end_line, tuple(definition))]
@@ -78,6 +86,30 @@ def merge_candidate(twins: Twins) -> Candidate:
         table=twins.table,
         name=name,
     )
+
+
+def _first_values(twins: Twins, columns: Sequence[Column]) -> dict[Column, tuple[str, int]]:
+    """Columns of literals that the functions first give to a variable, with the variable, which the general function
+    can be given instead, and the first function's statement."""
+    (file, first), *_ = twins.procedures
+    tree, language = file.tree, file.language
+    literals = language.numbers | language.strings | language.constants
+    found: dict[Column, tuple[str, int]] = {}
+    renamed = {spot.nodes[0] for c in twins.table.columns if c.is_target for spot in c.spots}
+    statements = twins.table.copies[0].statements
+    for s in statements[:-1]:
+        left, right = tree.child(s, "left"), tree.child(s, "right")
+        column = next((c for c in columns if [spot.nodes[0] for spot in c.spots] == [right]), None)
+        plain = tree.kind[s] == "assignment" and tree.child(s, "type") is None and left is not None
+        if column is None or left is None or not plain or left in renamed or column.spots[0].group >= 0:
+            break
+        known = {*first.parameters, *(name for name, _ in found.values())}
+        named = tree.kind[left] == language.name and tree.text[left] not in known
+        values = [f.tree.kind[n] for (f, _), n in zip(twins.procedures, column.spots[0].nodes, strict=True)]
+        if not named or not set(values) <= literals or tree.start_line(s) in file.shared_lines:
+            break
+        found[column] = (tree.text[left], s)
+    return found
 
 
 def _general_names(twins: Twins, namer: Namer, filled: dict[Column, str]) -> dict[str, str]:

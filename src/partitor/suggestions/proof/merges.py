@@ -259,6 +259,7 @@ class _MergeProof:
         body, twin_body = self._statements(after, general.node), self._statements(self.before, twin.node)
         mapping = {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
         fixed = {general.parameters[k]: value for k, value in values.items()}
+        twin_body = self._without_first_values(twin_body, len(body), fixed, mapping)
         if rules.names_written(after, body, general.node) & set(fixed):
             raise Refused("the general function changes one of the values it is given")
         if rules.names_of_inner_scopes(after, body) & set(fixed):
@@ -287,6 +288,26 @@ class _MergeProof:
             if self.before.names.owner_of(name, twin.node) != twin.node:
                 raise Refused(f"{name} is not a variable of {twin.name}")
         self._same_globals(twin, body)
+
+    def _without_first_values(
+        self, twin_body: list[int], size: int, fixed: dict[str, Term], mapping: dict[str, str]
+    ) -> list[int]:
+        """A twin's statements without the literals that it first gives to variables, where the general function is
+        given them: such a parameter is that variable."""
+        left = list(twin_body)
+        general, tree = self.general, self.after.tree
+        again = self.claim.name in tree.text[tree.child(general.node, "body") or 0 : tree.end[general.node]]
+        while len(left) > size and not again and not self.before.language.declares:
+            term = term_of(self.before, left[0])
+            target, value = (term[1], term[3]) if term[0] == "assignment" and len(term) == 4 else ((), ())
+            assert isinstance(target, tuple)
+            name = str(target[1]) if target[:1] == ("identifier",) and term[2] == ("=", "=") else ""
+            if not name or name in mapping.values() or fixed.get(name) != value or not is_literal(fixed[name]):
+                break
+            del fixed[name]
+            mapping[name] = name
+            left.pop(0)
+        return left
 
     def _refuse_what_marks_the_whole(self, flags: frozenset[str]) -> None:
         """What would mean the whole function although it stands under an `if` that asks a flag: a `yield`, a
