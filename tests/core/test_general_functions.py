@@ -8,7 +8,7 @@ import pytest
 
 from core.builders import report, rules, run, verdict, worked
 from core.runners import can_run, outputs
-from partitor.suggestions.proof import MergedFunctions
+from partitor.suggestions.proof import MergedFunctions, NewFunction
 
 CONVERT = """
 def miles_to_km(miles):
@@ -416,3 +416,77 @@ def test_who_calls_itself_begins_anew_each_time() -> None:
     after = GIVEN.replace("    return level\n", again.format("gate").replace("gate()", "gate(level, name)"), 1)
     claim = MergedFunctions("main.py", "gate", ("north_gate", "mill_gate"))
     assert not verdict(text, after, claim).proved
+
+
+BLOCKS = """
+def opening(level):
+    return level // 3
+
+
+def main(level):
+    print("start", level)
+    level = 311
+    percent = opening(level)
+    print("level", level, "cm", percent)
+    level += 1
+    print("opening", percent, "%", level)
+    print("between")
+    level = 254
+    percent = opening(level)
+    print("level", level, "cm", percent)
+    level += 1
+    print("opening", percent, "%", level)
+
+
+main(5)
+"""
+TAKEN_OUT = """
+def opening(level):
+    return level // 3
+
+
+def show(level):
+    percent = opening(level)
+    print("level", level, "cm", percent)
+    level += 1
+    print("opening", percent, "%", level)
+
+
+def main(level):
+    print("start", level)
+    show(311)
+    print("between")
+    show(254)
+
+
+main(5)
+"""
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "right"),
+    [
+        ("", "", True),
+        ("", "show(254)|show(255)", False),
+        ("main(5)|main(5)\nprint(7)", "main(5)|main(5)\nprint(7)", True),
+        ('    print("between")|    print("between", level)', '    print("between")|    print("between", level)', False),
+        ("", "def show(level):|def show(gate):", False),
+        ("    level += 1\n|", "    level += 1\n|", True),
+        ("    level = 311|    other = 1\n    level = 311", "    show(311)|    other = 1\n    show(311)", True),
+    ],
+)
+def test_a_copys_first_value_is_given_to_the_function(before: str, after: str, right: bool) -> None:
+    texts = []
+    for text, change in ((BLOCKS, before), (TAKEN_OUT, after)):
+        old, _, new = change.partition("|")
+        assert old in text
+        texts.append(text.replace(old, new) if old else text)
+    assert verdict(*texts, NewFunction("main.py", "show")).proved is right
+
+
+def test_another_value_is_not_worked_out_before_the_variable_has_its_own() -> None:
+    copy = "    level = {0}\n    print('level', level + {1})\n    print('of', level)\n"
+    before = "def main(level):\n" + copy.format(3, 1) + copy.format(4, 1) + "\n\nmain(5)\n"
+    shown = "def show(level, more):\n    print('level', more)\n    print('of', level)\n\n\n"
+    after = shown + "def main(level):\n    show(3, level + 1)\n    show(4, level + 1)\n\n\nmain(5)\n"
+    assert not verdict(before, after, NewFunction("main.py", "show")).proved

@@ -215,8 +215,7 @@ def test_twins_become_one_function_and_their_calls_say_what_differs():
         print(total)
         """,
         """
-        def print_gate(storm, level_value, name):
-            level = level_value
+        def print_gate(storm, level, name):
             if storm:
                 level = level + 40
             print(name, level)

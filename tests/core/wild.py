@@ -24,6 +24,8 @@ class Wild:
         """The program's text."""
         r = self.random
         block = self._block(r.randint(2, 4))
+        if r.random() < 0.3:
+            block.insert(0, f"{r.choice(NAMES)} = {r.randint(0, 30)}")
         parts = ["log = []", "marks = [3, 1, 2]", self._stream(), *(f"{n} = {r.randint(0, 9)}" for n in NAMES)]
         parts += self._helpers()
         for _ in range(r.randint(1, 3)):

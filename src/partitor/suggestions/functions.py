@@ -18,6 +18,7 @@ from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
+from .first_values import first_values
 from .naming import Namer, differing_words, words_of
 from .proof import CalledFunction, NewFunction
 from .text import body_lines, comment_above, in_terms_of
@@ -35,8 +36,12 @@ class Interface(msgspec.Struct, frozen=True, eq=False):
     returned: tuple[Variable, ...]
     targets: tuple[tuple[str, ...], ...]
     filled: dict[Column, str]
+    names: dict[Column, str]
+    """What people are told each column is called."""
     declared: tuple[Variable, ...] = ()
     """Variables that the function must declare, because the copies did not."""
+    dropped: frozenset[int] = frozenset()
+    """Statements of the first copy in whose place values are given."""
     uses_object: bool = False
     """It needs the object to whose class the copies belong."""
 
@@ -59,7 +64,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     home = _own_class(copies, interface)
     beside = _member_around(copies[0]) if home else _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
-    body = body_lines(writer, copies[0], interface.filled, inner, derived=table.derived)
+    body = body_lines(writer, copies[0], interface.filled, inner, interface.dropped, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
     taken = [Variable(OWN_OBJECT), *interface.parameters] if home else interface.parameters
     lines = writer.function(name, taken, body, interface.returned, beside)
@@ -92,7 +97,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         file=file,
         edits=tuple(edits),
         claim=NewFunction(file.path, name, tuple(v.name for v in interface.declared), home),
-        slots=tuple(SlotColumn(interface.filled.get(c, c.values[0]), c.values) for c in table.columns),
+        slots=tuple(SlotColumn(interface.names.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
     )
@@ -259,6 +264,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
     given: dict[str, Column] = {}
     called: dict[str, str] = {}
     """What the first copy's variables are called in the function, where the copies call them otherwise."""
+    given_first = first_values(table, table.columns, [*inputs, *results]) if len(copies) > 1 else {}
     told = {w for c in table.columns if not c.is_target for w in words_of(c.values[0])}
     writer = writer_for(file)
     for column in table.columns:
@@ -271,6 +277,10 @@ def _interface(table: Table, namer: Namer) -> Interface:
             continue
         if column.is_target:
             raise CannotWrite("the copies change different things")
+        if column in given_first:
+            parameters.append((given_first[column][1], Variable(given_first[column][0]), column.values))
+            given[given_first[column][0]] = column
+            continue
         follows = in_terms_of(column, given)
         if follows is not None:
             filled[column] = writer.linear(follows[0], 1, follows[1])
@@ -293,7 +303,9 @@ def _interface(table: Table, namer: Namer) -> Interface:
         tuple(_renamed(Variable(r, variable_type(file, r, scopes[0])), called) for r in results),
         tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
         filled,
+        {**filled, **{column: name for column, (name, _) in given_first.items()}},
         tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs)) if file.language.declares else (),
+        frozenset(statement for _, statement in given_first.values()),
         OWN_OBJECT in inputs,
     )
 

@@ -16,6 +16,7 @@ from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Derived
 from .candidate import Candidate
 from .edits import Edit
+from .first_values import first_values
 from .naming import Namer, words_of
 from .proof import MergedFunctions
 from .text import body_lines, in_terms_of, replacements
@@ -41,9 +42,9 @@ def merge_candidate(twins: Twins) -> Candidate:
     namer = Namer(file, writer.style)
     first = procedures[0]
     inside = namer.inside(twins.table.copies[:1], twins.table.columns, first.parameters)
-    first_values = {} if file.language.declares else _first_values(twins, columns)
-    values, filled = values_of(twins, [c for c in columns if c not in first_values], inside)
-    values = {**{name: c for c, (name, _) in first_values.items()}, **values}
+    given_first = first_values(twins.table, columns, first.parameters)
+    values, filled = values_of(twins, [c for c in columns if c not in given_first], inside)
+    values = {**{name: c for c, (name, _) in given_first.items()}, **values}
     if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
@@ -62,7 +63,7 @@ def merge_candidate(twins: Twins) -> Candidate:
             twins.table.copies[0],
             filled,
             writer.style.indent,
-            frozenset(statement for _, statement in first_values.values()),
+            frozenset(statement for _, statement in given_first.values()),
             inserted=calls,
             derived=twins.table.derived,
         )
@@ -86,30 +87,6 @@ def merge_candidate(twins: Twins) -> Candidate:
         table=twins.table,
         name=name,
     )
-
-
-def _first_values(twins: Twins, columns: Sequence[Column]) -> dict[Column, tuple[str, int]]:
-    """Columns of literals that the functions first give to a variable, with the variable, which the general function
-    can be given instead, and the first function's statement."""
-    (file, first), *_ = twins.procedures
-    tree, language = file.tree, file.language
-    literals = language.numbers | language.strings | language.constants
-    found: dict[Column, tuple[str, int]] = {}
-    renamed = {spot.nodes[0] for c in twins.table.columns if c.is_target for spot in c.spots}
-    statements = twins.table.copies[0].statements
-    for s in statements[:-1]:
-        left, right = tree.child(s, "left"), tree.child(s, "right")
-        column = next((c for c in columns if [spot.nodes[0] for spot in c.spots] == [right]), None)
-        plain = tree.kind[s] == "assignment" and tree.child(s, "type") is None and left is not None
-        if column is None or left is None or not plain or left in renamed or column.spots[0].group >= 0:
-            break
-        known = {*first.parameters, *(name for name, _ in found.values())}
-        named = tree.kind[left] == language.name and tree.text[left] not in known
-        values = [f.tree.kind[n] for (f, _), n in zip(twins.procedures, column.spots[0].nodes, strict=True)]
-        if not named or not set(values) <= literals or tree.start_line(s) in file.shared_lines:
-            break
-        found[column] = (tree.text[left], s)
-    return found
 
 
 def _general_names(twins: Twins, namer: Namer, filled: dict[Column, str]) -> dict[str, str]:

@@ -107,14 +107,35 @@ class FunctionProof:
         if call is None:
             return None
         self.inlined += 1
-        size = len(self.definition.statements)
+        first = self._first_values(left, call)
+        size = len(self.definition.statements) + len(first)
         if len(left) < size:
             raise Refused("a call stands for more statements than there are")
-        segment = left[:size]
+        segment = left[len(first) : size]
         if self.after.tree.end[self.definition.node] > new and not self._known_everywhere():
             raise Refused("the function is called before it is defined")
-        self._inline(segment, new, call)
+        self._inline(segment, new, call, first)
         return size
+
+    def _first_values(self, left: Sequence[int], call: _Call) -> dict[str, int]:
+        """Parameters that are given, under the variable's own name, what the copy first gives that variable, with
+        the copy's statement: such a parameter is that variable."""
+        found: dict[str, int] = {}
+        definition = self.definition
+        if self.before.language.declares or len(call.arguments) != len(definition.parameters):
+            return found
+        given = dict(zip(definition.parameters, call.arguments, strict=True))
+        for statement in left[: len(given)]:
+            term = term_of(self.before, statement)
+            if term[0] != "assignment" or len(term) != 4 or term[2] != ("=", "=") or not isinstance(term[1], tuple):
+                break
+            name = str(term[1][1]) if term[1][0] == "identifier" else ""
+            value = term[3]
+            assert isinstance(value, tuple)
+            if name not in given or name in found or not is_literal(value) or term_of(self.after, given[name]) != value:
+                break
+            found[name] = statement
+        return found
 
     def _is_prototype(self, statement: int) -> bool:
         """True for a line that tells the new function's head, once."""
@@ -178,7 +199,7 @@ class FunctionProof:
         """What is given besides where the introduced function is called; None where another one is."""
         return Taken() if self.after.tree.text[callee] == self.name else None
 
-    def _inline(self, segment: Sequence[int], statement: int, call: _Call) -> None:
+    def _inline(self, segment: Sequence[int], statement: int, call: _Call, first: Mapping[str, int]) -> None:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
         flow = flow_of(before, scope)
@@ -188,12 +209,14 @@ class FunctionProof:
         if len(call.arguments) != len(definition.parameters):
             raise Refused("a call gives another number of values than the function takes")
         arguments = {p: term_of(self.after, a) for p, a in zip(definition.parameters, call.arguments, strict=True)}
-        mapping = self._match(segment, arguments)
+        if any(rules.names_in(value) & set(first) for p, value in arguments.items() if p not in first):
+            raise Refused("a value is worked out from a variable before it has its own")
+        mapping = self._match(segment, arguments, frozenset(first))
         if before.language.declares:
             self._check_declarations(segment, scope, call, mapping, rules.scope_of_statement(self.after, statement))
         self._check_names(segment, scope, mapping)
-        self._check_results(segment, scope, flow, call, mapping)
-        self._check_arguments(segment, scope, flow, arguments, mapping)
+        self._check_results(segment, scope, flow, call, mapping, frozenset(first))
+        self._check_arguments(segment, scope, flow, {p: a for p, a in arguments.items() if p not in first}, mapping)
 
     def _ends_a_procedure(self, segment: Sequence[int], scope: int) -> bool:
         """True where nothing follows the copy in its procedure, so that to return is to reach its end."""
@@ -203,19 +226,19 @@ class FunctionProof:
         plain = scope and not {"yield", "await"} & set(before.tree.text[scope : before.tree.end[scope]])
         return bool(plain) and block is not None and block.statements[-1] == segment[-1]
 
-    def _match(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> dict[str, str]:
+    def _match(self, segment: Sequence[int], arguments: Mapping[str, Term], first: frozenset[str]) -> dict[str, str]:
         """Match the body with the copy; returns the function's variable → the copy's variable."""
         after, definition = self.after, self.definition
-        passed = {p: v for p, v in arguments.items() if p not in definition.written}
+        passed = {p: v for p, v in arguments.items() if p not in definition.written | first}
         holes = frozenset(
             i
             for s in definition.statements
             for i in after.names.within(s, after.tree.end[s])
             if after.names.owner(i) == definition.node and after.names.role[i] <= Role.UPDATE
         )
-        mapping: dict[str, str] = {}
+        mapping: dict[str, str] = {name: name for name in first}
         for parameter in definition.parameters:
-            if parameter in definition.written:
+            if parameter in definition.written and parameter not in first:
                 value = arguments[parameter]
                 if value[0] != "identifier":
                     raise Refused(f"the function changes {parameter}, which is given as a value")
@@ -326,12 +349,18 @@ class FunctionProof:
             raise Refused("a function inside the copies keeps a variable for later")
 
     def _check_results(
-        self, segment: Sequence[int], scope: int, flow: Flow, call: _Call, mapping: dict[str, str]
+        self,
+        segment: Sequence[int],
+        scope: int,
+        flow: Flow,
+        call: _Call,
+        mapping: dict[str, str],
+        first: frozenset[str],
     ) -> None:
         before, definition = self.before, self.definition
         if segment[-1] not in flow.live_after:
             raise Refused("what is needed after the copies cannot be told there")
-        written = {mapping[name] for name in definition.written if name in mapping}
+        written = {mapping[name] for name in definition.written | first if name in mapping}
         results = tuple(mapping.get(name, "") for name in definition.returned)
         if results != call.targets and not (call.targets == () and not results):
             raise Refused("the results of a call do not go back to their variables")

@@ -1,0 +1,40 @@
+"""Literals that copies first give to a variable: the function can be given them instead, under the variable's name."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from ..repeats.slots import Column, Table
+
+
+def first_values(table: Table, columns: Sequence[Column], taken: Iterable[str]) -> dict[Column, tuple[str, int]]:
+    """Columns that the copies begin by giving to a variable of one name, with that name and the first copy's
+    statement; `taken` are names that stand for something else in the function."""
+    first = table.copies[0]
+    file, tree, language = first.file, first.file.tree, first.file.language
+    found: dict[Column, tuple[str, int]] = {}
+    if language.declares:
+        return found
+    literals = language.numbers | language.strings | language.constants
+    renamed = {spot.nodes[0] for c in table.columns if c.is_target for spot in c.spots}
+    for s in first.statements[:-1]:
+        left, right = tree.child(s, "left"), tree.child(s, "right")
+        column = next((c for c in columns if [spot.nodes[0] for spot in c.spots] == [right]), None)
+        plain = (
+            tree.kind[s] == "assignment"
+            and tree.child(s, "type") is None
+            and tree.start_line(s) not in file.shared_lines
+        )
+        if column is None or left is None or not plain or left in renamed or column.spots[0].group >= 0:
+            break
+        noted = any(
+            c.line == copy.file.tree.start_line(n)
+            for copy, n in zip(table.copies, column.spots[0].nodes, strict=True)
+            for c in copy.file.tree.comments
+        )
+        known = {*taken, *(name for name, _ in found.values())}
+        kinds = {c.file.tree.kind[n] for c, n in zip(table.copies, column.spots[0].nodes, strict=True)}
+        if noted or tree.kind[left] != language.name or tree.text[left] in known or not kinds <= literals:
+            break
+        found[column] = (tree.text[left], s)
+    return found
