@@ -5,7 +5,8 @@ from builders import file, worked
 
 from partitor.languages import writing as writer
 from partitor.languages.python.writer import counting_range
-from partitor.suggestions.naming import Namer, in_convention, words_of
+from partitor.suggestions.naming import Namer
+from partitor.suggestions.words import in_convention, words_of
 
 
 @pytest.mark.parametrize(

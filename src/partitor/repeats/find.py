@@ -546,9 +546,8 @@ def _declares_for_later(table: Table) -> bool:
     loop could not declare it."""
     first, last = table.copies[0], table.copies[-1]
     file, tree = first.file, first.file.tree
-    if tree.kind[table.copies[1].statements[0]] == tree.kind[first.statements[0]] and all(
-        tree.kind[a] == tree.kind[b] for a, b in zip(first.statements, table.copies[1].statements, strict=True)
-    ):
+    second = table.copies[1].statements
+    if all(tree.kind[a] == tree.kind[b] for a, b in zip(first.statements, second, strict=True)):
         return False
     own = {
         tree.text[given[0]]

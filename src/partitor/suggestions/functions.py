@@ -19,10 +19,11 @@ from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .first_values import first_values
-from .naming import Namer, differing_words, words_of
+from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
 from .text import body_lines, comment_above, in_terms_of
 from .typed import column_type, handed_on, only_looked_at, variable_type
+from .words import words_of
 
 MOST_RESULTS = 3
 

@@ -17,10 +17,11 @@ from ..repeats.slots import Column, Copy, Derived
 from .candidate import Candidate
 from .edits import Edit
 from .first_values import first_values
-from .naming import Namer, words_of
+from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines, in_terms_of, replacements
 from .typed import column_type
+from .words import words_of
 
 
 def merge_candidate(twins: Twins) -> Candidate:

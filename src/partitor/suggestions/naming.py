@@ -15,70 +15,19 @@ from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
 from ..repeats.slots import Column, Copy, Spot, Table
-
-VERBS = {
-    "print": "print",
-    "println": "print",
-    "printf": "print",
-    "puts": "print",
-    "log": "print",
-    "WriteLine": "print",
-    "scanf": "read",
-    "nextInt": "read",
-    "nextLine": "read",
-    "ReadLine": "read",
-    "digitalWrite": "set",
-    "analogWrite": "set",
-    "digitalRead": "read",
-    "analogRead": "read",
-    "show": "show",
-    "input": "read",
-    "append": "add",
-    "write": "write",
-    "draw": "draw",
-    "read": "read",
-    "add": "add",
-    "open": "read",
-    "sort": "sort",
-    "insert": "add",
-}
-COMMON_VERBS = frozenset(
-    """
-    add announce ask build calculate change check choose clear close collect compare compute convert copy
-    count create decide draw fill find format get give greet handle list load look make measure move open
-    order pick play prepare print put read remove report reset round run save search send set show sort
-    split start stop store sum summarise take tell test turn update wait warn water work write
-    """.split()
+from .words import (
+    COMMON_VERBS,
+    NUMBER_NAMES,
+    ORDINALS,
+    STOP_WORDS,
+    TEXT_NAMES,
+    VALUE_NAMES,
+    VERBS,
+    comment_words,
+    in_convention,
+    singular,
+    words_of,
 )
-NUMBER_NAMES = ("number", "value", "amount", "size")
-TEXT_NAMES = ("name", "text", "label", "word")
-VALUE_NAMES = ("value", "item", "thing", "other")
-STOP_WORDS = frozenset(
-    """
-    the a an of for and or to in on at by is are was were be been it its this that these those with from all
-    each every one two three four five how many much what which who when where why we our you your they them
-    their i my me first second third last next then now here there again same only really not no yes so as
-    if than into out up down off over under let us do does did has have had will can part step
-    """.split()
-)
-ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper", "lower", "middle"])
-
-
-def words_of(name: str) -> list[str]:
-    """The words of a name or a phrase, in lower case.
-
-    >>> words_of("gateLevel"), words_of("print_label2")
-    (['gate', 'level'], ['print', 'label'])
-    """
-    spaced = re.sub(r"([a-z])([A-Z])", r"\1 \2", name)
-    return [w.lower() for w in re.findall(r"[A-Za-z]+", spaced)]
-
-
-def in_convention(words: Sequence[str], style: Style) -> str:
-    """The words as one name in the student's convention."""
-    if style.snake_case:
-        return style.joint.join(words)
-    return words[0] + "".join(w.capitalize() for w in words[1:])
 
 
 def differing_words(table: Table) -> set[str]:
@@ -225,7 +174,7 @@ class Namer:
         return wanted if self.style.capital_functions and (blind or wanted not in self.taken) else name
 
     def _function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
-        words = _comment_words(comment)
+        words = comment_words(comment)
         verb = self._main_verb(copy, returned)
         if words and words[0] in COMMON_VERBS:
             return self.fresh(words[:3])
@@ -364,7 +313,7 @@ class Namer:
             return []
         if called == "append":
             owner = words_of(tree.source_of(callee).split(".")[0])
-            return [_singular(owner[-1])] if owner else []
+            return [singular(owner[-1])] if owner else []
         # What a thing is told by a call of its own: `pen.color("red")`, `label.setText("open")`.
         words = words_of(called)
         told = words[1:] if words[:1] == ["set"] else words if column.values[0][:1] in "\"'" else []
@@ -462,27 +411,3 @@ class Namer:
             if word in differing or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
                 del counts[word]
         return [counts.most_common(1)[0][0]] if counts else ["part"]
-
-
-def _comment_words(comment: str) -> list[str]:
-    words = [w for w in words_of(comment.split(",")[0].split(":")[0]) if w not in STOP_WORDS]
-    if words:
-        words[0] = _base_form(words[0])
-    return words[:4]
-
-
-def _base_form(verb: str) -> str:
-    """`prints` and `printing` → `print`, where that is a verb we know."""
-    for ending, repair in (("ing", ""), ("ing", "e"), ("es", ""), ("s", ""), ("ies", "y")):
-        stem = verb.removesuffix(ending) + repair
-        if verb.endswith(ending) and stem in COMMON_VERBS:
-            return stem
-        if verb.endswith(ending) and stem[:-1] in COMMON_VERBS and stem[-1:] == stem[-2:-1]:
-            return stem[:-1]
-    return verb
-
-
-def _singular(word: str) -> str:
-    if word.endswith("ies"):
-        return word[:-3] + "y"
-    return word[:-1] if word.endswith("s") and not word.endswith("ss") and len(word) > 3 else f"one_{word}"
