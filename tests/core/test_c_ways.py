@@ -162,3 +162,14 @@ def test_the_names_of_a_games_things_are_values() -> None:
     assert "(obj_gull, 40, 5);" in after
     other = HITS.replace("obj_gull", "gull").replace("obj_crab", "crab")
     assert [s.status for s in report(other, language="gamescript").suggestions] == ["outline"]
+
+
+def test_a_sign_in_a_format_is_a_word_too(tmp_path: Path) -> None:
+    draw = 'void draw_{0}(int width) {{\n    for (int i = 0; i < width; i++) {{\n        printf("{1}");\n    }}\n    printf("\\n");\n}}\n\n'
+    text = HEAD + draw.format("line", "-") + draw.format("wave", "~")
+    text += "int main(void) {\n    draw_line(10);\n    draw_wave(20);\n    return 0;\n}\n"
+    after = worked(text, "c")
+    assert '        printf("%s", name);' in after
+    if can_run("c"):
+        first, second = outputs("c", [text, after], tmp_path)
+        assert first == second != ""

@@ -356,3 +356,28 @@ def test_variables_are_declared_where_the_procedure_begins() -> None:
     head = "Option Explicit\nSub Fill()\n    Dim total As Integer\n    total = 3\n    If total > 2 Then\n"
     text = worked(f"{head}{inside}    End If\nEnd Sub\n", "visualbasic")
     assert "    Dim total As Integer\n    Dim i As Integer\n    Dim numbers As Variant\n    total = 3\n" in text
+
+
+MACROS = """
+Sub ClearNorth()
+    Worksheets("North").Activate
+    Range("B2:B20").ClearContents
+    Range("A1").Value = "cleared"
+    Range("A1").Font.Italic = True
+    Range("A1").Select
+End Sub
+
+Sub ClearSouth()
+    Worksheets("South").Activate
+    Range("B2:B40").ClearContents
+    Range("A1").Value = "cleared"
+    Range("A1").Font.Italic = True
+    Range("A1").Select
+End Sub
+"""
+
+
+def test_macros_that_people_start_keep_their_names() -> None:
+    (found,) = report(MACROS, language="visualbasic").suggestions
+    assert (found.kind, found.status) == ("function", "proved")
+    assert 'Sub ClearNorth()\n+    ClearOne "North", 20\n' in found.diff

@@ -403,6 +403,7 @@ def _is_format(file: ProgramFile, text: int) -> bool:
     return file.language.texts_take_numbers is not None and _takes_numbers(file, text)
 
 
+FORMAT_WORDS = re.compile(r"[^\"\\%\n]+")
 FORMAT_PARTS = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]|\\.|.", re.DOTALL)
 
 
@@ -416,7 +417,7 @@ def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column |
         middle = text[len(before) : len(text) - len(after)]
         joints = {0, *itertools.accumulate(map(len, FORMAT_PARTS.findall(text)))}
         at_joints = len(before) in joints and len(text) - len(after) in joints
-        if not at_joints or "%" in before or PLAIN_WORDS.fullmatch(middle) is None:
+        if not at_joints or "%" in before or FORMAT_WORDS.fullmatch(middle) is None:
             return None
     values = tuple(f'"{t[len(before) : len(t) - len(after)]}"' for t in inner)
     return Column(values=values, spots=(Spot(nodes, before=before, after=after, in_format=True),))

@@ -140,22 +140,24 @@ def is_plain(file: ProgramFile, procedure: Procedure) -> bool:
 
 
 def is_handed_on(file: ProgramFile, procedure: Procedure) -> bool:
-    """True where a function is given to something by its name, as a handler is."""
+    """True where a function is given to something by its name, as a handler is, or started by whoever uses the
+    program."""
     names, tree = file.names, file.tree
-    return any(
-        tree.text[i] == procedure.name
-        and names.role[i] is Role.READ
-        and tree.field[i] != file.language.callee_field
-        and tree.parent[i] != procedure.node
+    uses = [
+        i
         for i in names.nodes
-    )
+        if tree.text[i] == procedure.name and names.role[i] is Role.READ and tree.parent[i] != procedure.node
+    ]
+    handed_on = any(tree.field[i] != file.language.callee_field for i in uses)
+    return handed_on or (file.language.started_by_hand and not uses)
 
 
 def shared_name(twins: Twins) -> str:
     """A name for what twins do that keep their own; "" where their names share no word."""
     file, first = twins.procedures[0]
     lists = [words_of(p.name) for _, p in twins.procedures]
-    if file.language.started_by_hand or not any(all(w in other for other in lists) for w in lists[0]):
+    handlers = file.language.started_by_hand and any("_" in p.name for _, p in twins.procedures)
+    if handlers or not any(all(w in other for other in lists) for w in lists[0]):
         return ""
     namer = Namer(file, writer_for(file).style)
     return namer.merged([p.name for _, p in twins.procedures], Copy(file, file.statements_of(first)))

@@ -183,7 +183,7 @@ class Namer:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
             given = [w for w in told if len(w) > 2]
             nouns = given or self._topic(copy, differing)
-        nouns = [n for n in nouns if n != verb] or ["part"]
+        nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
         return self.fresh([verb, *nouns])
 
     def merged(self, names: Sequence[str], body: Copy) -> str:
@@ -199,7 +199,7 @@ class Namer:
             alternatives = [in_convention([*shared, "for"], self.style)]
             if len(shared) == 1 and shared[0] in COMMON_VERBS:
                 own = {w for words in lists for w in words}
-                topic = [w for w in self._topic(body, own) if w != "part"]
+                topic = [w for w in self._topic(body, own) if w != "part" and not w.startswith(shared[0])]
                 return self.fresh([shared[0], *(topic or ["one"])], alternatives)
             begins = all(words[0] == shared[0] for words in lists) and len(shared[0]) > 2
             if not begins and not any(w in COMMON_VERBS for w in shared):
