@@ -74,6 +74,18 @@ def test_the_proof_puts_constants_into_formats(given: str, right: bool) -> None:
     assert prove(before, after, NewLoop("main.c", 5)).proved is right
 
 
+def test_only_printf_makes_its_values_part_of_a_text() -> None:
+    head = "#include <stdio.h>\n\nvoid tell(const char *text, ...) {\n    puts(text);\n}\n\nint main(void) {\n"
+    copies = "".join(f'    tell("gate {i}");\n    puts("--");\n' for i in range(1, 4))
+    loop = '    for (int i = 1; i < 4; i++) {\n        tell("gate %d", i);\n        puts("--");\n    }\n'
+    for name, right in (("tell", False), ("printf", True)):
+        before, after = (
+            read(f"{head}{part}    return 0;\n}}\n".replace("    tell(", f"    {name}("), "c")
+            for part in (copies, loop)
+        )
+        assert prove(before, after, NewLoop("main.c", 8)).proved is right
+
+
 TOLD = """\
 #include <stdio.h>
 

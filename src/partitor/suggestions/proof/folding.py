@@ -126,8 +126,10 @@ def fold(term: Term, meaning: Meaning) -> Term:
             number = integer_value(_inner(arguments[2]))
             if number is not None:
                 return ("str", str(number))
-    if meaning.printf and term[0] == "argument_list" and len(term) > 4:
-        return _printed(term)
+    if meaning.printf and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "printf"):
+        given = _inner(term[2])
+        printed = _printed(given) if given[0] == "argument_list" and len(given) > 4 else given
+        return term if printed is given else ("call", term[1], printed)
     return term
 
 
