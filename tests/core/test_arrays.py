@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Callable
 from pathlib import Path
@@ -137,16 +138,36 @@ def test_a_slip_is_refused(old: str, new: str) -> None:
         ("g1 = g1 + 1;", "[g1] = [g1 + 1];"),
         ("let g1 = 3;", "{ let g1 = 9; }\nlet g1 = 3;"),
         ("let g1 = 3;", "export let g1 = 3;"),
+        ("let g1 = 3;\nlet g2 = 4;", "var g1 = 3;\nvar g2 = 4;\nwindow.g1 = 5;"),
     ],
 )
 def test_variables_that_are_more_than_values_stay(old: str, new: str) -> None:
     text = BEFORE.replace(old, new)
-    after = text.replace("let g1 = 3;\nlet g2 = 4;", "const gs = [3, 4];").replace(
-        "const g1 = 3;\nlet g2 = 4;", "const gs = [3, 4];"
-    )
+    row = re.compile(r"((?:export )?)(?:let|const|var) g1 = 3;(.*?)\n(?:let|var) g2 = 4;", re.DOTALL)
+    assert row.search(text)
+    after = row.sub(r"\1const gs = [3, 4];\2", text)
     for k in (1, 2):
-        after = after.replace(f"g{k}", f"gs[{k - 1}]")
-    assert not prove(read(text, "javascript"), read(after, "javascript"), CLAIM).proved
+        after = re.sub(rf"(?<!window\.)\bg{k}\b", f"gs[{k - 1}]", after)
+    after = after.replace("{ gs[0] }", "{ g1: gs[0] }").replace("let gs[0] = 9", "let g1 = 9")
+    found = prove(read(text, "javascript"), read(after, "javascript"), CLAIM)
+    assert not found.proved
+    assert "parse" not in found.reason
+
+
+def test_what_a_macro_names_stays() -> None:
+    text = "#define SHOW printf({0})\nint main(void) {{\n    int g1 = 3;\n    int g2 = 4;\n    g1 = g1 + g2;\n    SHOW;\n}}\n"
+    after = "#define SHOW printf({0})\nint main(void) {{\n    int gs[] = {{3, 4}};\n    gs[0] = gs[0] + gs[1];\n    SHOW;\n}}\n"
+    claim = ListedVariables("main.c", "gs", ("g1", "g2"))
+    for said, right in (('"hello"', True), ('"%d", g1', False)):
+        assert prove(read(text.format(said), "c"), read(after.format(said), "c"), claim).proved is right
+
+
+def test_places_that_a_function_could_see_empty_are_refused() -> None:
+    before = "f();\nlet g1 = f();\nlet g2 = f();\nfunction f() {\n  return 2;\n}\nconsole.log(g1 + g2);\n"
+    after = "const gs = [];\nf();\ngs[0] = f();\ngs[1] = f();\nfunction f() {\n  return 2;\n}\nconsole.log(gs[0] + gs[1]);\n"
+    assert prove(read(before, "javascript"), read(after, "javascript"), CLAIM).proved
+    texts = [t.replace("return 2", f"return {v}") for t, v in ((before, "g1"), (after, "gs[0]"))]
+    assert not prove(*(read(t, "javascript") for t in texts), CLAIM).proved
 
 
 def test_what_another_file_of_the_page_uses_stays() -> None:

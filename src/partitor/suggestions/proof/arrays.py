@@ -83,9 +83,19 @@ class _ArrayProof:
                 given = tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[i] == "left"
                 if not given and tree.kind[parent] not in {"update", "address_of"}:
                     raise Refused(f"{name} gets a value in an unusual way")
+        self._refuse_hidden_uses(hoisted)
         kinds = {type_of_name(before, name, self.scope) for name in self.place}
         if before.language.typed and (len(kinds) != 1 or None in kinds):
             raise Refused("the variables are of different types")
+
+    def _refuse_hidden_uses(self, hoisted: bool) -> None:
+        """A macro may name a variable that is not seen there, and the page's object holds what `var` declares."""
+        names, tree = self.before.names, self.before.tree
+        macros = "\n".join(t for t, kind in zip(tree.text, tree.kind, strict=True) if kind == "preprocessor")
+        members = {tree.text[i] for i in names.nodes if names.role[i] is Role.MEMBER} if hoisted else set()
+        for name in self.place:
+            if re.search(rf"\b{re.escape(name)}\b", macros) or name in members:
+                raise Refused(f"{name} may be used where that is not in sight")
 
     # -- the walk's rules ----------------------------------------------------------------------------
 
@@ -134,6 +144,8 @@ class _ArrayProof:
                 raise Refused("the array's places do not get their first values")
             self.kept += len(self.place)
             return 1
+        if not before.language.typed and any(before.names.scope[i] != self.scope for i in self.uses):
+            raise Refused("a function could ask for the array's places before they have values")
         return 0
 
     def _value(self, declaration: int, name: str) -> int | None:
