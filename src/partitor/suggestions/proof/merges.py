@@ -8,8 +8,8 @@ from ...program.names import UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
 from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
+from .definitions import plain_parameters, statement_of
 from .folding import Term, meaning_of
-from .functions import plain_parameters, statement_of
 from .terms import is_literal, matches, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk

@@ -6,7 +6,8 @@ from __future__ import annotations
 from ...program.names import Role
 from ...program.program import ProgramFile
 from . import rules
-from .functions import Definition, FunctionProof, Taken, take_apart
+from .definitions import Definition, take_apart
+from .functions import FunctionProof, Taken
 from .verdict import NewFunction, Refused
 from .walk import Walk
 

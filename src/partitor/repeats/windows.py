@@ -1,0 +1,92 @@
+"""Which part of a repeat is worth a function: without headings at its ends, and without what only looks alike."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Iterator
+
+from .slots import Copy, Table, compare
+
+
+def windows(table: Table) -> Iterator[Table]:
+    """The copies, without headings at their ends; then the part of them that is most worth a function,
+    where what stands around it only looks alike."""
+    whole = _trimmed(table)
+    if whole is not None:
+        yield whole
+    window = _best_window(table)
+    if window is not None:
+        inside = compare([Copy(c.file, c.statements[window[0] : window[1]]) for c in table.copies])
+        inside = inside and _trimmed(inside)
+        if inside is not None:
+            yield inside
+    if whole is not table and not _leaves_at_the_end(table):
+        yield table
+
+
+def _leaves_at_the_end(table: Table) -> bool:
+    first = table.copies[0]
+    return first.file.tree.kind[first.statements[-1]] in first.file.language.leaving
+
+
+WIDEST_WINDOW = 40
+
+
+def _best_window(table: Table) -> tuple[int, int] | None:
+    """The statements [start, stop) of the copies whose extraction saves most; None where it is all or none.
+
+    A column costs what a parameter costs to read, a variable that is called otherwise in each copy a
+    little less; what a window saves is what its later copies hold.
+    """
+    first = table.copies[0]
+    count = len(first.statements)
+    if count > WIDEST_WINDOW:
+        return None
+    sizes = [len(first.file.statements_within(s, first.file.tree.end[s])) for s in first.statements]
+    columns = [{bisect_right(first.statements, spot.nodes[0]) - 1 for spot in column.spots} for column in table.columns]
+    prices = [1000.0 if c.is_bare_list else 1.0 if c.is_target else 1.5 for c in table.columns]
+    times = len(table.copies)
+    best, chosen = 0.0, None
+    for start in range(count):
+        size = 0
+        for stop in range(start + 1, count + 1):
+            size += sizes[stop - 1]
+            price = sum(p for at, p in zip(columns, prices, strict=True) if any(start <= k < stop for k in at))
+            saved = (times - 1) * size - times - price * (0.5 + 0.25 * times)
+            if saved > best:
+                best, chosen = saved, (start, stop)
+    return None if chosen == (0, count) else chosen
+
+
+def _trimmed(table: Table) -> Table | None:
+    """Without headings at either end: an output of nothing but a text that differs is no part of it."""
+    copies = table.copies
+    start, stop = 0, len(copies[0].statements)
+    while start < stop and _is_unlike_heading(table, copies[0].statements[start]):
+        start += 1
+    while start < stop and _stays_behind(table, copies[0].statements[stop - 1]):
+        stop -= 1
+    if (start, stop) == (0, len(copies[0].statements)):
+        return table
+    return compare([Copy(c.file, c.statements[start:stop]) for c in copies]) if start < stop else None
+
+
+def _stays_behind(table: Table, statement: int) -> bool:
+    """A heading, or the jump out of the place where the copy stands, which stays there."""
+    file = table.copies[0].file
+    return file.tree.kind[statement] in file.language.leaving or _is_unlike_heading(table, statement)
+
+
+def _is_unlike_heading(table: Table, statement: int) -> bool:
+    file = table.copies[0].file
+    tree, language = file.tree, file.language
+    if tree.kind[statement] != language.call or file.called_name(statement) not in language.output_calls:
+        return False
+    arguments = tree.child(statement, language.arguments_field)
+    given = tree.items(arguments) if arguments else []
+    slots = {spot.nodes[0] for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0}
+    if not given or given[0] not in slots or tree.kind[given[0]] not in language.strings:
+        return False
+    # How something is printed is no value that a function could be given.
+    is_a_format = not language.texts_take_texts and "%" in tree.text[given[0]] and language.declares
+    return len(given) == 1 or is_a_format

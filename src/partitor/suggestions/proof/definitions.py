@@ -1,0 +1,177 @@
+"""A function that was introduced, taken apart: its parameters, statements, and what it gives back."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from ...program.flow import flow_of
+from ...program.names import Role
+from ...program.program import Procedure, ProgramFile
+from . import declared, rules
+from .verdict import Refused
+
+
+class Definition(msgspec.Struct, frozen=True, eq=False):
+    """The introduced function, taken apart."""
+
+    node: int
+    statement: int
+    """The statement that holds the definition."""
+    parameters: tuple[str, ...]
+    statements: tuple[int, ...]
+    returned: tuple[str, ...]
+    variables: frozenset[str]
+    """Every name the function binds, parameters included."""
+    written: frozenset[str]
+    """Names its statements bind; a parameter among them changes inside."""
+    leaves: bool = False
+    """It returns early, with nothing; it can stand only for what ends a procedure."""
+
+
+def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), in_class: bool = False) -> Definition:
+    """The one plain function `name` at the top of a file, or where asked for the one method. Raises Refused for any
+    other kind."""
+    tree, language = file.tree, file.language
+    found = [p for p in file.procedures if p.name == name]
+    statement = statement_of(file, found[0], in_class) if len(found) == 1 else None
+    if statement is None:
+        raise Refused("the new function does not stand at the top of the program")
+    node = found[0].node
+    plain = plain_parameters(file, node)
+    body = tree.child(node, "body")
+    assert body is not None
+    if len({tree.text[c] for c in plain}) != len(plain):
+        raise Refused("two parameters of the new function have one name")
+    statements = list(file.block_at[body].statements)
+    if statements and file.is_bare_string(statements[0]):
+        statements = statements[1:]
+    returned: tuple[str, ...] = ()
+    if statements and tree.kind[statements[-1]] in {language.returning, "result_statement"}:
+        returned = _returned_names(file, statements.pop())
+    while statements and declared.only_name(file, statements[0]) in own and not _has_value(file, statements[0]):
+        statements.pop(0)
+    if not statements:
+        raise Refused("the new function does nothing")
+    leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
+    _refuse_unmovable(file, statements, node, leaves)
+    written = frozenset(rules.names_written(file, statements, node))
+    if returned:
+        last = file.block_at[body].statements[-1]
+        flow = flow_of(file, node)
+        if last not in flow.bound_before or set(returned) - flow.bound_before[last]:
+            raise Refused("what is returned might have no value")
+    return Definition(
+        node,
+        statement,
+        tuple(tree.text[c] for c in plain),
+        tuple(statements),
+        returned,
+        frozenset(file.names.bound[node]),
+        written,
+        leaves,
+    )
+
+
+def statement_of(file: ProgramFile, procedure: Procedure, in_class: bool = False) -> int | None:
+    """The top-level statement (or member of a class) that is the plain function; None for any other kind."""
+    tree, language, node = file.tree, file.language, procedure.node
+    parent = tree.parent[node]
+    if language.methods or in_class:
+        return node if tree.kind[tree.parent[parent]] in language.classes else None
+    if parent == 0 and not procedure.decorated:
+        return node
+    holder = tree.parent[parent]
+    named = tree.kind[holder] == "function_variable" and tree.parent[holder] == 0
+    constant = named and any(tree.text[c] == "const" for c in tree.children(holder))
+    return holder if constant else None
+
+
+def plain_parameters(file: ProgramFile, function: int) -> list[int]:
+    """The names of a function's parameters. Raises Refused unless each is a name (with its type) without a
+    value of its own, and the function one that runs when it is called."""
+    tree, language = file.tree, file.language
+    parameters, body = tree.child(function, "parameters"), tree.child(function, "body")
+    if parameters is None or body is None:
+        raise Refused("a function has an unusual form")
+    plain = tree.items(parameters)
+    if language.typed or language.annotates:
+        plain = [p for c in plain for p in _typed_parameter(file, c)]
+    marks = {"async"} if language.typed else {"async", "*"}
+    if any(tree.kind[c] != "identifier" for c in plain) or marks & set(tree.text[function:body]):
+        raise Refused("a function has unusual parameters")
+    return plain
+
+
+def _typed_parameter(file: ProgramFile, parameter: int) -> list[int]:
+    """The name of a plain parameter with a type; `void` alone is none."""
+    names, tree = file.names, file.tree
+    found = [i for i in names.within(parameter, tree.end[parameter]) if names.role[i] is Role.PARAMETER]
+    if not found and tree.source_of(parameter).strip() == "void":
+        return []
+    plain = tree.kind[parameter] == "typed_parameter" and tree.child(parameter, "value") is None
+    if not plain or len(found) != 1 or {"?", "...", "Optional", "ParamArray"} & set(tree.leaf_texts(parameter)):
+        raise Refused("the new function has unusual parameters")
+    return found
+
+
+def _has_value(file: ProgramFile, declaration: int) -> bool:
+    return any(
+        file.tree.kind[c] == "declarator" and file.tree.child(c, "right") is not None
+        for c in file.tree.children(declaration)
+    )
+
+
+def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
+    tree = file.tree
+    values = [c for c in tree.children(statement) if tree.text[c] != "return"]
+    if tree.kind[statement] == "result_statement":
+        values = values[-1:]
+    if len(values) == 1 and tree.kind[values[0]] == "expression_list":
+        values = [c for c in tree.children(values[0]) if tree.text[c] != ","]
+    if not values or any(tree.kind[v] != "identifier" for v in values):
+        raise Refused("the new function returns something unusual")
+    return tuple(tree.text[v] for v in values)
+
+
+def _leaves_with_nothing(file: ProgramFile, statements: Sequence[int]) -> bool:
+    """True where the statements return, never with a value."""
+    tree, language = file.tree, file.language
+    returns = [n for s in statements for n in range(s, tree.end[s]) if tree.kind[n] == language.returning]
+    return bool(returns) and all(tree.end[n] - n == 2 for n in returns)
+
+
+def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int, may_leave: bool = False) -> None:
+    """Statements that mean something else inside another function."""
+    tree, language = file.tree, file.language
+    for s in statements:
+        for node in range(s, tree.end[s]):
+            kind = tree.kind[node]
+            if (kind == language.returning and not may_leave) or kind in language.suspending:
+                raise Refused("the copies leave the function they stand in")
+            if kind in language.outer_declarations or kind in language.deleting:
+                raise Refused("the copies declare or delete a name")
+            if kind in language.procedures | language.classes | {"lambda", "wildcard_import"}:
+                raise Refused("the copies define something themselves")
+            if language.declares:
+                _refuse_tied(file, node)
+            if kind in {"break_statement", "continue_statement"} and not any(
+                rules.is_left_by(file, p, node) for p in file.parents(node) if p > function
+            ):
+                raise Refused("the copies leave a loop they stand in")
+
+
+def _refuse_tied(file: ProgramFile, node: int) -> None:
+    """What is tied to the function that it stands in."""
+    tree, language = file.tree, file.language
+    kind, text = tree.kind[node], tree.text[node]
+    if kind in {"goto_statement", "labeled_statement", "preprocessor"} or text == "static":
+        raise Refused("the copies hold a label, a jump, or something that is kept from call to call")
+    if kind in {"result_statement", "result_name"}:
+        raise Refused("the copies work out the result of the function they stand in")
+    if kind in {"super", "with_object"} or (kind == "this" and not language.methods):
+        raise Refused("the copies use the object they belong to")
+    implicit = text == "arguments" or (language.id == "gamescript" and text.startswith("argument"))
+    if implicit and kind == language.name:
+        raise Refused("the copies use the arguments of the function they stand in")
