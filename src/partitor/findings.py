@@ -90,7 +90,8 @@ class Remarks:
             holder = next((n for n in repeats.near_twins if _holds(n, block.table)), None)
             if holder is None or block.known:
                 self._add_block(block)
-                said |= {id(holder)} if len(holder.procedures if holder else ()) == 2 else set()
+                if holder is not None and len(holder.procedures) == 2:
+                    said.add(id(holder))
             else:
                 inside.setdefault(id(holder), block)
         for twins in repeats.twins:

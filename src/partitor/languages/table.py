@@ -5,6 +5,7 @@ A language is data (this table) plus a writer. Nothing outside `languages/` name
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 
 import msgspec
@@ -203,3 +204,7 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Writes a text in the words of its grammar, byte for byte as long."""
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""
+
+    def names_a_constant(self, name: str) -> bool:
+        """True for the name of a constant that the surroundings give."""
+        return bool(self.named_constants) and re.fullmatch(self.named_constants, name) is not None

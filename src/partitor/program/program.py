@@ -131,7 +131,7 @@ class ProgramFile:
     def text_quote(self) -> str:
         """The mark between which this file has its first plain text."""
         texts = (t[:1] for t, kind in zip(self.tree.text, self.tree.kind, strict=True) if kind == "string")
-        return next((mark for mark in texts if mark in {"'", '"'} and mark), '"')
+        return next((mark for mark in texts if mark in {"'", '"'}), '"')
 
     def is_used_beside(self, name: str) -> bool:
         """True where another file of the program mentions `name`."""

@@ -239,16 +239,14 @@ def _type_of_variable(file: ProgramFile, node: int) -> Type | None:
     owner = file.names.owner(node)
     if owner >= 0:
         return type_of_name(file, name, owner)
-    given = file.language.named_constants
-    if given and re.fullmatch(given, name):
+    if file.language.names_a_constant(name):
         return Type("Long")
     return Type("int") if is_named_number(file, name) else None
 
 
 def is_named_number(file: ProgramFile, name: str) -> bool:
     """True for a name that the surroundings or one `#define` give a plain number, or whatever it stands for."""
-    given = file.language.named_constants
-    if given and re.fullmatch(given, name):
+    if file.language.names_a_constant(name):
         return True
     if file.language.id == "arduino" and BOARD_CONSTANTS.fullmatch(name):
         return True

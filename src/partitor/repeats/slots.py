@@ -74,6 +74,10 @@ class Spot(msgspec.Struct, frozen=True):
     in_format: bool = False
     """The text says how other values are printed; a value can be put into it in their way."""
 
+    def around(self, value: str) -> str:
+        """The words of a text with gaps that stand in all copies, with `value` between them."""
+        return self.before + value + self.after
+
 
 class Column(msgspec.Struct, frozen=True, kw_only=True):
     """One thing that differs: its values by copy and all spots where it stands."""

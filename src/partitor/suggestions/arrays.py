@@ -49,12 +49,8 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     changes = {i: (tree.start_byte[i], tree.end_byte[i], f"{name}[{variables.index(tree.text[i])}]") for i in uses}
     given = _in_a_row(file, statements, rights) if len(statements) == len(declared) else ()
     first = statements[0]
-    if len(statements) == 1 and not any(rights):
-        # Declared together, without values.
-        span = (tree.start_byte[first], tree.end_byte[first])
-        for i in declared:
-            del changes[i]
-    elif given:
+    together = len(statements) == 1 and not any(rights)
+    if together or given:
         span = (tree.start_byte[first], tree.end_byte[statements[-1]])
         for i in declared:
             del changes[i]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from ..program.shapes import given_value
 from ..repeats.slots import Column, Table
 
 
@@ -18,14 +19,12 @@ def first_values(table: Table, columns: Sequence[Column], taken: Iterable[str]) 
     literals = language.numbers | language.strings | language.constants
     renamed = {spot.nodes[0] for c in table.columns if c.is_target for spot in c.spots}
     for s in first.statements[:-1]:
-        left, right = tree.child(s, "left"), tree.child(s, "right")
+        given = given_value(tree, s)
+        if given is None or tree.child(s, "type") is not None or tree.start_line(s) in file.shared_lines:
+            break
+        left, right = given
         column = next((c for c in columns if [spot.nodes[0] for spot in c.spots] == [right]), None)
-        plain = (
-            tree.kind[s] == "assignment"
-            and tree.child(s, "type") is None
-            and tree.start_line(s) not in file.shared_lines
-        )
-        if column is None or left is None or not plain or left in renamed or column.spots[0].group >= 0:
+        if column is None or left in renamed or column.spots[0].group >= 0:
             break
         noted = any(
             c.line == copy.file.tree.start_line(n)
@@ -34,7 +33,7 @@ def first_values(table: Table, columns: Sequence[Column], taken: Iterable[str]) 
         )
         known = {*taken, *(name for name, _ in found.values())}
         kinds = {c.file.tree.kind[n] for c, n in zip(table.copies, column.spots[0].nodes, strict=True)}
-        if noted or tree.kind[left] != language.name or tree.text[left] in known or not kinds <= literals:
+        if noted or tree.text[left] in known or not kinds <= literals:
             break
         found[column] = (tree.text[left], s)
     return found

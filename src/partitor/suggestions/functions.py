@@ -272,9 +272,10 @@ def _interface(table: Table, namer: Namer) -> Interface:
         if _is_variable(column):
             if column.values[0] not in inputs and not _assigned(copies[0], column.values[0]):
                 raise CannotWrite("the copies use different variables in ways that do not match")
-            filled[column] = called[column.values[0]] = namer.own(column, copies, column.values[0] in results, told)
-            if not _is_everywhere(column, copies[0]):
-                filled[column] = called[column.values[0]] = column.values[0]
+            own = column.values[0]
+            if _is_everywhere(column, copies[0]):
+                called[own] = namer.own(column, copies, own in results, told)
+            filled[column] = called.get(own, own)
             continue
         if column.is_target:
             raise CannotWrite("the copies change different things")

@@ -72,7 +72,7 @@ def replacements(
         for spot in column.spots:
             node = spot.nodes[index]
             if writer.file.tree.kind[node] == "string_content" and spot.group < 0:
-                whole.append((node, spot.before + writer.gap(expression) + spot.after))
+                whole.append((node, spot.around(writer.gap(expression))))
             elif spot.in_format:
                 whole.append((node, writer.format_with(spot.before, expression, spot.after)))
             elif spot.group >= 0:
@@ -84,8 +84,7 @@ def replacements(
             for spot in text.column.spots:
                 node, expression = spot.nodes[index], filled[text.base]
                 if writer.file.tree.kind[node] == "string_content":
-                    words = text.before + writer.gap(expression) + text.after
-                    whole.append((node, spot.before + words + spot.after))
+                    whole.append((node, spot.around(text.before + writer.gap(expression) + text.after)))
                 else:
                     whole.append((node, writer.text_around(node, text.before, expression, text.after)))
     for node, groups in in_strings.items():

@@ -15,7 +15,7 @@ from .terms import is_literal, term_of
 from .verdict import ListedVariables, Refused
 from .walk import Walk
 
-PLAIN = frozenset({"static", "extern", "register", "volatile", "thread_local", "export", "declare", "async", "await"})
+LASTING = frozenset({"static", "extern", "register", "volatile", "thread_local", "export", "declare", "async", "await"})
 """Words with which a variable is more than one: none of these may stand before it."""
 UNFIT = frozenset({"dictionary", "case_clause", "array_declarator", "sizeof_expression", "list_pattern"})
 """Places that want a variable itself, or a constant."""
@@ -57,7 +57,7 @@ class _ArrayProof:
         found = next((p for p in self.before.parents(name) if tree.kind[p] == "declaration"), None)
         if found is None or tree.parent[found] not in self.before.block_at:
             raise Refused(f"{tree.text[name]} is declared in an unusual place")
-        if PLAIN & set(tree.leaf_texts(found)):
+        if LASTING & set(tree.leaf_texts(found)):
             raise Refused(f"{tree.text[name]} is declared in an unusual way")
         return found
 
@@ -125,7 +125,7 @@ class _ArrayProof:
         first = next(iter(self.declarations.values()))
         if self.seen or not left or left[0] > first or before.tree.parent[left[0]] != self.block:
             raise Refused("the array is not made once, in the block of its variables")
-        if PLAIN & set(tree.leaf_texts(new)):
+        if LASTING & set(tree.leaf_texts(new)):
             raise Refused("the array is made in an unusual way")
         self.seen = new
         self._require_type(new)

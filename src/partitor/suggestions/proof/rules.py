@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Sequence
 
 from ...program.flow import Flow
@@ -137,8 +136,7 @@ def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, wr
         raise Refused(f"{name} changes between the copies")
     owner = file.names.owner_of(name, flow.scope)
     if owner == UNBOUND:
-        given = file.language.named_constants
-        if name not in file.language.builtins and not (given and re.fullmatch(given, name)):
+        if name not in file.language.builtins and not file.language.names_a_constant(name):
             raise Refused(f"{name} has no value there")
         return
     if owner not in (flow.scope, 0):
