@@ -205,6 +205,11 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""
 
+    @property
+    def lists_are_values(self) -> bool:
+        """True where a list can stand wherever a value can, not only where a variable is declared."""
+        return not self.typed or self.value_types
+
     def names_a_constant(self, name: str) -> bool:
         """True for the name of a constant that the surroundings give."""
         return bool(self.named_constants) and re.fullmatch(self.named_constants, name) is not None

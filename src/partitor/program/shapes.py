@@ -1,7 +1,7 @@
 """Two symbols for every statement: *exact* (its tokens) and *shape* (operands become slots).
 
 Equal symbols mean equal subtrees without layout and comments. In the shape every simple operand
-(a literal, a variable, a negative number, an element or field of a variable) is one slot; called
+(a literal, a list of literals, a variable, a negative number, an element or field of a variable) is one slot; called
 names, operators, keywords and field names stay. Symbols are interned to small integers that are
 shared by all files of one `ShapeTable`.
 """
@@ -104,6 +104,7 @@ class ShapeTable:
             elif (position != node or language.values_everywhere) and (
                 is_simple_operand(tree, position, language)
                 or (kind == name and text in variables and fields[position] == "object")
+                or (kind == language.member[0] and _is_plain_field(tree, position, variables))
             ):
                 plain.append(SLOT)
                 worded.append(DIGITS.sub("#", text) if kind in strings else SLOT)
@@ -177,7 +178,7 @@ def variables_of(file: ProgramFile) -> frozenset[str]:
 
 
 def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
-    """True for a literal, a variable, a negative number, or an element or field of a variable."""
+    """True for a literal, a list of literals, a variable, a negative number, or an element of a variable."""
     kind = tree.kind[node]
     if kind == language.name:
         return _is_variable(tree, node, language)
@@ -185,6 +186,8 @@ def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
         return True
     if kind == "unary_operator":
         return tree.end[node] - node == 3 and tree.kind[node + 2] in language.numbers
+    if kind == "list":
+        return is_plain_list(tree, node)
     if kind == "subscript" and tree.end[node] - node <= 8:
         return all(
             tree.kind[i] in language.numbers
@@ -193,6 +196,16 @@ def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
             for i in range(node + 1, tree.end[node])
         )
     return False
+
+
+def is_plain_list(tree: Tree, node: int) -> bool:
+    """True for a list of numbers and texts, of any length."""
+    literal = tree.language.numbers | tree.language.strings
+    marks = {"[", "]", "{", "}", ",", "-"}
+    inside = range(node + 1, tree.end[node])
+    return tree.kind[node] == "list" and all(
+        tree.kind[i] in literal or tree.text[i] in marks or tree.kind[i] == "unary_operator" for i in inside
+    )
 
 
 def _is_variable(tree: Tree, node: int, language: Language) -> bool:
@@ -205,6 +218,18 @@ def _is_variable(tree: Tree, node: int, language: Language) -> bool:
     if kind == language.member[0]:
         return not _is_called(tree, parent, language)
     return kind not in language.imports and kind not in {"dotted_name", "aliased_import"}
+
+
+OWN_OBJECT = frozenset({"self", "this", "super", "base"})
+"""What a method calls the object that it belongs to: its fields are no values that someone else could give it."""
+
+
+def _is_plain_field(tree: Tree, node: int, variables: frozenset[str]) -> bool:
+    """True for a field of a plain name that is read there, not given a value and not called."""
+    held, language = node + 1, tree.language
+    if tree.kind[held] != language.name or tree.text[held] in OWN_OBJECT or tree.field[node] == "left":
+        return False
+    return tree.text[held] in variables or not _is_called(tree, node, language)
 
 
 def _is_called(tree: Tree, node: int, language: Language) -> bool:

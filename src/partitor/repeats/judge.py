@@ -9,7 +9,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Sequence
 
-from ..program.program import Procedure
+from ..program.program import Procedure, ProgramFile
 from .slots import Column, Copy, Table
 
 MOST_PARAMETERS = 5
@@ -146,16 +146,26 @@ def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
         return False
     if not columns:
         return False
+    own = {procedure.name for procedure in file.procedures[1:]}
     texts = sum(
         1
         for column in columns
-        if column.numbers is None and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
+        if column.numbers is None
+        and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
+        and not all(_is_given_to(file, spot.nodes[0], own) for spot in column.spots)
     )
     if texts >= len(copy.statements):
         return True
     differing = {bisect_right(copy.statements, spot.nodes[0]) for column in columns for spot in column.spots}
     mostly = 2 * len(differing) >= len(copy.statements)
     return mostly and texts == len(columns) and _constant_texts(copy, columns) <= texts
+
+
+def _is_given_to(file: ProgramFile, node: int, functions: set[str]) -> bool:
+    """True for a value that one of these functions takes: what is printed is what it makes of it."""
+    tree, language = file.tree, file.language
+    around = (p for p in file.parents(node) if tree.kind[p] == language.call)
+    return any(file.called_name(call) in functions for call in around)
 
 
 def _constant_texts(copy: Copy, columns: tuple[Column, ...]) -> int:

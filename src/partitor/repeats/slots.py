@@ -15,7 +15,7 @@ import msgspec
 
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
-from ..program.shapes import given_value
+from ..program.shapes import given_value, is_plain_list
 from ..program.tree import Tree
 
 DIGITS = re.compile(r"(\d+)")
@@ -230,6 +230,8 @@ class _Walk:
                 self.constant += self.words[first + 1] - self.words[first]
                 return True
             return self._slot(nodes)
+        if kind == "list" and tree.language.lists_are_values and all(map(is_plain_list, trees, nodes)):
+            return self._slot(nodes)
         children = [list(t.children(n)) for t, n in zip(trees, nodes, strict=True)]
         if any(len(c) != len(children[0]) for c in children):
             return self._slot(nodes)
@@ -363,7 +365,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             is_name=is_name,
             is_called=is_name and _is_called(tree, nodes[0]),
             is_field=_is_own_field(tree, nodes[0]),
-            is_bare_list=files[0].language.typed and tree.kind[nodes[0]] == "list",
+            is_bare_list=not files[0].language.lists_are_values and tree.kind[nodes[0]] == "list",
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
         )
     ]

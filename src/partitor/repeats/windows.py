@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from bisect import bisect_right
 from collections.abc import Iterator
 
@@ -22,6 +23,20 @@ def windows(table: Table) -> Iterator[Table]:
             yield inside
     if whole is not table and not _leaves_at_the_end(table):
         yield table
+    beside = _beside_lists(table)
+    if beside is not None:
+        yield beside
+
+
+def _beside_lists(table: Table) -> Table | None:
+    """The most statements in a row in which no list differs that must stand where its variable is declared."""
+    first = table.copies[0]
+    lists = {bisect_right(first.statements, s.nodes[0]) - 1 for c in table.columns if c.is_bare_list for s in c.spots}
+    if not lists:
+        return None
+    edges = [-1, *sorted(lists), len(first.statements)]
+    start, stop = max(((a + 1, b) for a, b in itertools.pairwise(edges)), key=lambda edge: edge[1] - edge[0])
+    return compare([Copy(c.file, c.statements[start:stop]) for c in table.copies]) if start < stop else None
 
 
 def _leaves_at_the_end(table: Table) -> bool:

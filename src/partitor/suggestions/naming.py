@@ -19,12 +19,15 @@ from .words import (
     COMMON_VERBS,
     NUMBER_NAMES,
     ORDINALS,
+    QUANTITIES,
     STOP_WORDS,
+    SUMS,
     TEXT_NAMES,
     VALUE_NAMES,
     VERBS,
     comment_words,
     in_convention,
+    plural_of,
     singular,
     words_of,
 )
@@ -153,8 +156,7 @@ class Namer:
         last = words[-1]
         if last.endswith("s"):
             return self.fresh(["all", *words])
-        many = last[:-1] + "ies" if last.endswith("y") and last[-2:-1] not in "aeiou" else last + "s"
-        return self.fresh([*words[:-1], many], [in_convention([*words, "list"], self.style)])
+        return self.fresh([*words[:-1], plural_of(last)], [in_convention([*words, "list"], self.style)])
 
     def flag(self, only: Copy, shared: Copy) -> str:
         """A fresh name for what says whether the statements `only` are run beside those that are `shared`."""
@@ -224,6 +226,8 @@ class Namer:
             return ["factor"]
         if column.numbers is not None and self._limits_a_loop(column, copies[0]):
             return ["count"]
+        if column.values[0][:1] in "[{":
+            kind = ("words",) if any(mark in column.values[0] for mark in "\"'") else ("numbers",)
         return [next((n for n in kind if n not in self.taken), kind[0])]
 
     @staticmethod
@@ -286,9 +290,14 @@ class Namer:
         parent = tree.parent[node]
         if tree.kind[parent] == language.keyword_argument[0]:
             return words_of(tree.text[next(iter(tree.children(parent)))])
+        if tree.kind[node] == "list" and tree.kind[parent] == "for_statement":
+            left = tree.child(parent, "left")
+            words = words_of(tree.text[left]) if left is not None else []
+            return [*words[:-1], plural_of(words[-1])] if words and len(words[-1]) > 2 else []
         if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
             left = tree.child(parent, "left")
-            return words_of(tree.text[left]) if left is not None else []
+            words = words_of(tree.text[left]) if left is not None else []
+            return ["amount"] if tree.kind[parent] == "augmented_assignment" and {*words} & SUMS else words
         return []
 
     def _from_parameter(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
@@ -407,7 +416,8 @@ class Namer:
             if file.tree.kind[node] in {"string", "string_content"}:
                 words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
                 counts.update(w for w in set(words) if len(w) > 3)
+        reckoned = next((word for word in counts if word in QUANTITIES), "part")
         for word in list(counts):
             if word in differing or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
                 del counts[word]
-        return [counts.most_common(1)[0][0]] if counts else ["part"]
+        return [counts.most_common(1)[0][0] if counts else reckoned]

@@ -55,6 +55,14 @@ STOP_WORDS = frozenset(
 ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper", "lower", "middle"])
 
 
+QUANTITIES = frozenset(
+    ["total", "sum", "count", "mean", "average", "best", "highest", "lowest", "result", "score", "area", "price", "cost"]
+)
+"""What a function may be called by that works it out, whatever the copies call it."""
+SUMS = frozenset(["total", "sum", "balance", "bill"])
+"""What amounts are added to."""
+
+
 def words_of(name: str) -> list[str]:
     """The words of a name or a phrase, in lower case.
 
@@ -94,3 +102,14 @@ def singular(word: str) -> str:
     if word.endswith("ies"):
         return word[:-3] + "y"
     return word[:-1] if word.endswith("s") and not word.endswith("ss") and len(word) > 3 else f"one_{word}"
+
+
+def plural_of(word: str) -> str:
+    """Many of what a word says.
+
+    >>> plural_of("score"), plural_of("entry"), plural_of("prices")
+    ('scores', 'entries', 'prices')
+    """
+    if word.endswith("s"):
+        return word
+    return word[:-1] + "ies" if word.endswith("y") and word[-2:-1] not in "aeiou" else word + "s"

@@ -423,9 +423,19 @@ class FunctionProof:
         uses = self._uses(parameter)
         after = self.after
         repeated = after.language.loops | after.language.scopes
-        inside = any(after.tree.kind[p] in repeated for i in uses for p in after.parents(i) if p > self.definition.node)
+        inside = any(
+            after.tree.kind[p] in repeated and not self._is_run_through(p, i)
+            for i in uses
+            for p in after.parents(i)
+            if p > self.definition.node
+        )
         if len(uses) != 1 or inside:
             raise Refused("a list that is made anew in each copy would be shared")
+
+    def _is_run_through(self, loop: int, node: int) -> bool:
+        """True where the loop runs through the value at `node`, which it takes once, before its first turn."""
+        tree = self.after.tree
+        return tree.kind[loop] == "for_statement" and tree.child(loop, "right") == node
 
     def _require_evaluated_first(self, parameter: str, value: Term, flow: Flow, scope: int) -> None:
         """An expression may be taken early only if it is the very first thing the copy works out."""

@@ -213,12 +213,25 @@ class _MergeProof:
         words = set(tree.leaf_texts(statement))
         if before.language.methods:
             return {"static", "final"} <= words or bool({"const"} & words)
-        if before.language.declares and "const" not in words:
+        if before.language.declares and "const" not in words and not self._stays(name, words):
             return False
         top = before.blocks[0].statements
         return statement in top and (
             before.language.typed or all(_runs_nothing(before, s) for s in top if s <= statement)
         )
+
+    def _stays(self, name: str, words: set[str]) -> bool:
+        """True where nobody could give the program's variable another value than it is declared with."""
+        before, tree = self.before, self.before.tree
+        if {"volatile", "extern"} & words or before.is_used_beside(name):
+            return False
+        addressed = any(
+            tree.kind[node] in {"address_of", "reference_declarator"}
+            and name in {tree.text[i] for i in before.names.within(tree.parent[node], tree.end[tree.parent[node]])}
+            for node in range(len(tree.kind))
+        )
+        by_reference = any(kind == "reference_declarator" for kind in tree.kind) and before.language.typed
+        return not addressed and not by_reference
 
     def _is_function(self, value: Term, twin: Procedure) -> bool:
         """True for the name of a function that is known before anything runs, and is that function everywhere."""
