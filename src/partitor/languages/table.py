@@ -181,6 +181,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Members of a class that are no statements."""
     named_constants: str = ""
     """What the names of constants look like that the surroundings give (a pattern)."""
+    constant_holders: frozenset[str] = frozenset()
+    """Types of the library all of whose members are constants of that type."""
     framework_calls: frozenset[str] = frozenset()
     """Functions that the surroundings call by name."""
     suggestions: str = "with patches, each proved"

@@ -227,7 +227,8 @@ OWN_OBJECT = frozenset({"self", "this", "super", "base"})
 def _is_plain_field(tree: Tree, node: int, variables: frozenset[str]) -> bool:
     """True for a field of a plain name that is read there, not given a value and not called."""
     held, language = node + 1, tree.language
-    if tree.kind[held] != language.name or tree.text[held] in OWN_OBJECT or tree.field[node] == "left":
+    given = tree.field[node] == "left" and tree.kind[tree.parent[node]] in {"assignment", "augmented_assignment"}
+    if given or tree.kind[held] != language.name or tree.text[held] in OWN_OBJECT:
         return False
     return tree.text[held] in variables or not _is_called(tree, node, language)
 

@@ -10,7 +10,7 @@ import re
 import msgspec
 
 from ..languages.table import Language
-from .names import WRITES
+from .names import UNBOUND, WRITES
 from .program import Procedure, ProgramFile
 from .tree import Tree
 
@@ -216,14 +216,57 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
         one = elements.pop() if len(elements) == 1 else None
         return msgspec.structs.replace(one, dimensions=("", *one.dimensions)) if one else None
     if kind == language.member[0]:
-        held, member = tree.child(node, "object"), tree.child(node, language.member[1])
-        if held is None or member is None or tree.text[member] not in LENGTHS:
-            return None
-        whole = type_of_expression(file, held)
-        return Type(language.types.whole) if whole is not None and whole.dimensions else None
+        return _type_of_member(file, node)
     if kind == language.call:
         return _type_of_call(file, node)
     return None
+
+
+def _type_of_member(file: ProgramFile, node: int) -> Type | None:
+    tree, language = file.tree, file.language
+    held, member = tree.child(node, "object"), tree.child(node, language.member[1])
+    if held is None or member is None:
+        return None
+    if is_listed_constant(file, tree.text[held], tree.text[member]):
+        return Type(tree.text[held])
+    whole = type_of_expression(file, held)
+    if whole is None:
+        return None
+    if tree.text[member] in LENGTHS and whole.dimensions:
+        return Type(language.types.whole)
+    plain = language.struct_values and not (whole.pointers or whole.dimensions)
+    return _type_of_field(file, whole.base.removeprefix("struct "), tree.text[member]) if plain else None
+
+
+def _type_of_field(file: ProgramFile, record: str, field: str) -> Type | None:
+    """The type of a plain field of a record that the program defines."""
+    tree = file.tree
+    found = [
+        node
+        for node, kind in enumerate(tree.kind)
+        if kind == "field" and any(tree.text[c] == field and tree.field[c] == "left" for c in tree.children(node))
+    ]
+    for node in found:
+        definition = tree.parent[tree.parent[node]]
+        outer = tree.parent[definition]
+        called = tree.child(definition, "name") or tree.child(outer, "declarator")
+        if called is not None and tree.text[called] == record:
+            base = _base(tree, node)
+            return Type(base) if base else None
+    return None
+
+
+def is_listed_constant(file: ProgramFile, holder: str, member: str) -> bool:
+    """True for a constant that an enumeration lists, the program's own or one of the library."""
+    tree = file.tree
+    if file.names.owner_of(holder, 0) == UNBOUND:
+        return holder in file.language.constant_holders
+    return any(
+        kind == "enum_constant"
+        and tree.text[node + 1] == member
+        and holder in [tree.text[c] for c in tree.children(tree.parent[tree.parent[node]])]
+        for node, kind in enumerate(tree.kind)
+    )
 
 
 def _number_type(text: str, language: Language) -> Type | None:

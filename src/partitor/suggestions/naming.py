@@ -142,6 +142,9 @@ class Namer:
         words = words_of(column.values[0])
         if len({tuple(words_of(v)) for v in column.values}) == 1 and any(len(w) > 2 for w in words):
             return self.fresh(words, [column.values[0]])
+        shared = [w for w in words if len(w) > 2 and all(w in words_of(v) for v in column.values)]
+        if shared and not set(shared) & STOP_WORDS:
+            return self.fresh(shared, [column.values[0]])
         if returned and told & set(words):
             return self.fresh(["result"], ["found"])
         return column.values[0]
@@ -279,7 +282,7 @@ class Namer:
         """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
         for finder in (self._from_place, self._from_text_before, self._from_parameter, self._from_values):
             for spot in column.spots:
-                words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2]
+                words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2 or w in {"x", "y"}]
                 if words:
                     return words
         return []
@@ -361,7 +364,12 @@ class Namer:
     def _from_values(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         """What the names that stand in the slot share."""
         if not column.is_name:
-            return []
+            if self._used_as_collection(copies[0], column):
+                return ["values"]
+            holders = {value.rpartition(".")[0] for value in column.values}
+            # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
+            words = words_of(holders.pop())[-1:] if len(holders) == 1 else []
+            return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
         lists = [words_of(v) for v in column.values]
         shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
         return shared or (["values"] if self._used_as_collection(copies[0], column) else [])
@@ -371,7 +379,7 @@ class Namer:
         tree = file.tree
         for spot in column.spots:
             parent = tree.parent[spot.nodes[0]]
-            if tree.kind[parent] == "for_statement":
+            if tree.kind[parent] == "for_statement" and tree.field[spot.nodes[0]] == "right":
                 return True
             if tree.kind[parent] == "subscript" and tree.field[spot.nodes[0]] == "value":
                 return True

@@ -19,6 +19,8 @@ class BraceWriter(Writer):
 
     comment_mark = "//"
     lists_by_index = True
+    texts_chain = False
+    """What is joined to a text becomes a text."""
 
     def value_text(self, node: int, expression: str) -> str:
         simple = re.fullmatch(r"\w+(?:\[\w+\])?", expression) is not None
@@ -30,7 +32,22 @@ class BraceWriter(Writer):
         """A text with a value in it, put together with `+`."""
         quote = self.file.tree.source_of(node)[0]
         text = " + ".join(around(quote, before, expression, after))
-        return text if self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS else f"({text})"
+        return text if self._joins_on(node, text) else f"({text})"
+
+    def _joins_on(self, node: int, text: str) -> bool:
+        """True where a text put together with `+` needs no brackets in the place of `node`: it stands alone, or is
+        joined on, at the left, or at the right beginning with a text, which makes a text of what is before it."""
+        tree = self.file.tree
+        if tree.kind[tree.parent[node]] in SAFE_PARENTS:
+            return True
+        begins = tree.field[node] == "left" or (self.texts_chain and text[:1] in "\"'`")
+        return begins and self._is_joined(node)
+
+    def _is_joined(self, node: int) -> bool:
+        """True for a part of a text that is put together with `+`."""
+        tree = self.file.tree
+        parent = tree.parent[node]
+        return tree.kind[parent] == "binary_operator" and tree.text[tree.child(parent, "operator") or parent] == "+"
 
     def loop(
         self,
@@ -237,6 +254,8 @@ class CWriter(TypedWriter):
 class MethodWriter(TypedWriter):
     """Java and C#, whose functions are methods of a class."""
 
+    texts_chain = True
+
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         return self._joined(node, before, expression, after)
 
@@ -246,10 +265,7 @@ class MethodWriter(TypedWriter):
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
         tree = self.file.tree
         text = self._concatenated(tree.source_of(node), replacements)
-        parent = tree.parent[node]
-        alone = tree.kind[parent] in SAFE_PARENTS
-        first = tree.kind[parent] == "binary_operator" and tree.field[node] == "left"
-        return text if alone or (first and "+" in tree.leaf_texts(parent)) else f"({text})"
+        return text if self._joins_on(node, text) else f"({text})"
 
     def _places(self, array: Variable, places: int) -> str:
         kind = array.type
@@ -299,6 +315,8 @@ class CSharpWriter(MethodWriter):
 class JavaScriptWriter(BraceWriter):
     """JavaScript and TypeScript."""
 
+    texts_chain = True
+
     @cached_property
     def stop(self) -> str:
         lines = [line.rstrip() for line in self.file.lines if line.strip() and line.rstrip()[-1:] not in "{},("]
@@ -334,10 +352,10 @@ class JavaScriptWriter(BraceWriter):
 
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
         literal = self.file.tree.source_of(node)
-        if self._keyword("let") == "var" or "`" in literal or "${" in literal or "\\" in literal:
-            parent = self.file.tree.parent[node]
+        old = self._keyword("let") == "var" or self._is_joined(node)
+        if old or "`" in literal or "${" in literal or "\\" in literal:
             text = self._concatenated(literal, replacements)
-            return text if self.file.tree.kind[parent] in SAFE_PARENTS else f"({text})"
+            return text if self._joins_on(node, text) else f"({text})"
         parts = re.split(r"(\d+)", literal[1:-1])
         return "`" + "".join(f"${{{replacements[k]}}}" if k in replacements else p for k, p in enumerate(parts)) + "`"
 
@@ -345,7 +363,7 @@ class JavaScriptWriter(BraceWriter):
         return f"${{{expression}}}"
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
-        if self._keyword("let") == "var":
+        if self._keyword("let") == "var" or self._is_joined(node):
             return self._joined(node, before, expression, after)
         return f"`{before}${{{expression}}}{after}`"
 
@@ -377,6 +395,7 @@ class GameScriptWriter(JavaScriptWriter):
     """Game scripts: `var` only, and lists that are run through by their places."""
 
     runs_through_lists = False
+    texts_chain = False
 
     def _keyword(self, modern: str) -> str:
         return "var"

@@ -118,6 +118,7 @@ CSHARP = Language(
             try typeof uint ulong unchecked unsafe ushort using virtual void volatile while var async await
             """.split()
         ),
+        "constant_holders": frozenset({"ConsoleColor", "DayOfWeek"}),
         "framework_calls": frozenset(
             """
             Main Start Update Awake OnEnable OnDisable FixedUpdate ToString Equals GetHashCode CompareTo Dispose

@@ -113,6 +113,14 @@ JAVA = Language(
             throws transient try void volatile while true false null var record yield
             """.split()
         ),
+        "constant_holders": frozenset({"Color"}),
+        "argument_names": {
+            "fillRect": ("x", "y", "width", "height"),
+            "drawRect": ("x", "y", "width", "height"),
+            "fillOval": ("x", "y", "width", "height"),
+            "drawOval": ("x", "y", "width", "height"),
+            "drawString": ("text", "x", "y"),
+        },
         "framework_calls": frozenset(
             "main act run actionPerformed start stop init paint toString equals hashCode compareTo update".split()
         ),

@@ -154,6 +154,8 @@ PYTHON = Language(
         "left": ("angle",),
         "right": ("angle",),
         "randint": ("low", "high"),
+        "goto": ("x", "y"),
+        "circle": ("radius",),
         "split": ("separator",),
     },
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},

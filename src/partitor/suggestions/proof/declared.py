@@ -436,7 +436,7 @@ def table_of(before: ProgramFile, after: ProgramFile, declaration: int, follows:
         _require_all_of(after, listed, element)
     terms = tuple(term_of(after, c) for c in tree.children(listed) if tree.text[c] not in {"[", "]", "{", "}", ","})
     for term in terms:
-        if not is_literal(term) and term[0] != "identifier":
+        if not is_literal(term) and term[0] not in {"identifier", "attribute"}:
             raise Refused("a value in a list is worked out on the spot")
     return ("table", *terms)
 

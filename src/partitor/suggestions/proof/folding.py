@@ -145,6 +145,10 @@ def _operation(term: Term, meaning: Meaning) -> Term:
         return ("str", str(left[1]) + str(right[1]))
     if meaning.joins_numbers and {left[0], right[0]} == {"str", "integer"}:
         return ("str", str(left[1]) + str(right[1]))
+    if meaning.joins_numbers and right[0] == "str" and left[0] == "binary_operator" and left[2] == operator:
+        # What is joined to a text is a text: `a + "x" + "y"` is `a + "xy"`.
+        inner = _inner(left[3])
+        return ("binary_operator", left[1], operator, ("str", f"{inner[1]}{right[1]}")) if inner[0] == "str" else term
     return term
 
 

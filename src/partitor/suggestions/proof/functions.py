@@ -18,6 +18,7 @@ from . import declared, places, rules
 from .definitions import Definition, take_apart
 from .folding import Term, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
+from .values import is_steady_field, require_plain_value
 from .verdict import CalledFunction, NewFunction, Refused
 from .walk import Walk
 
@@ -403,8 +404,8 @@ class FunctionProof:
             elif is_fresh_container(value):
                 self._require_used_once(parameter)
             elif is_literal(value) or value[0] == "identifier":
-                rules.require_plain_value(self.before, flow, value, segment[0], written)
-            else:
+                require_plain_value(self.before, flow, value, segment[0], written)
+            elif not is_steady_field(self.before, flow, value, segment[0], written):
                 evaluated += 1
                 self._require_evaluated_first(parameter, value, flow, scope)
         if evaluated > 1:

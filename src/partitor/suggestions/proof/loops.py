@@ -10,6 +10,7 @@ from ...program.program import ProgramFile
 from . import declared, places, rules
 from .folding import Term, integer_value, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
+from .values import require_plain_value
 from .verdict import NewLoop, Refused
 from .walk import Walk
 
@@ -282,14 +283,14 @@ class _LoopProof:
         inner = rules.names_of_inner_scopes(self.before, segment)
         for (value,) in listed:
             if not is_literal(value):
-                rules.require_plain_value(self.before, flow, value, segment[0], written | set(own))
+                require_plain_value(self.before, flow, value, segment[0], written | set(own))
         for k, name in enumerate(variables):
             for turn in turns:
                 value = turn[k]
                 if is_fresh_container(value):
                     self._require_single_use(name, statements)
                     continue
-                rules.require_plain_value(self.before, flow, value, segment[0], written | set(own))
+                require_plain_value(self.before, flow, value, segment[0], written | set(own))
                 if rules.names_in(value) & inner:
                     raise Refused("a value's name means something else inside the copies")
 

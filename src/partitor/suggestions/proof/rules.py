@@ -8,7 +8,6 @@ from ...program.flow import Flow
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from .folding import Term
-from .terms import is_literal
 from .verdict import Refused
 
 QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
@@ -157,16 +156,6 @@ def _bound_by_the_module(file: ProgramFile, name: str) -> bool:
         file.tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.scope[i] == 0
         for i in names.nodes
     )
-
-
-def require_plain_value(file: ProgramFile, flow: Flow, value: Term, first: int, written: Iterable[str]) -> None:
-    """A value taken early must be a literal or a stable name."""
-    if is_literal(value):
-        return
-    if value[0] == "identifier" and isinstance(value[1], str):
-        require_stable_name(file, flow, value[1], first, written)
-        return
-    raise Refused("a value that differs is worked out on the spot, and might come out otherwise earlier")
 
 
 def require_independent(file: ProgramFile, first: int, second: int) -> None:
