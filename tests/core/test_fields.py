@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from builders import worked as _worked
+from core.builders import worked as _worked
 
 from partitor.check import check
 from partitor.exchange.assignment import Assignment

@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 
-from core.builders import report, run, verdict, worked
-from partitor.suggestions.proof import MergedFunctions
+from core.builders import read, report, run, verdict, worked
+from core.runners import can_run, outputs
+from core.wild_braces import wild_pair
+from partitor.program.program import Program
+from partitor.repeats.find import Limits, find_repeats
+from partitor.suggestions.near_merges import near_merge_candidate
+from partitor.suggestions.proof import MergedFunctions, prove
+from partitor.suggestions.worked import Proved, attempt
 
 REPORTS = """
 def report_mill(levels):
@@ -118,3 +126,120 @@ def test_a_name_that_only_one_gives_a_value_is_its_own() -> None:
     )
     body = "    print('a')\n    if more:\n        m = n\n    print(m)\n    if more:\n        print('b')\n"
     assert not verdict(before, f"m = 1\n\n\ndef one(n, more):\n{body}\n\none(1, False)\none(2, True)\n", CLAIM).proved
+
+
+PARCELS = """public class Main {{
+    static double air(double kilos) {{
+        {declared}
+        {one}
+        System.out.println("a parcel by air: " + price);
+        System.out.println("it weighs " + kilos);
+        System.out.println("and is insured");
+        return price;
+    }}
+
+    static double sea(double kilos) {{
+        {declared}
+        System.out.println("a parcel by air: " + price);
+        System.out.println("it weighs " + kilos);
+        {two}
+        System.out.println("and is insured");
+        return price;
+    }}
+
+    public static void main(String[] args) {{
+        System.out.println(air(2.5) + sea(1.5));
+    }}
+}}
+"""
+TAKING = PARCELS.format(
+    declared="double price = 4.0;", one="price = price + 1;", two="price = Math.ceil(price);"
+)
+
+
+def in_place_of_two(text: str, language: str) -> str:
+    """The text with one function in place of its two near twins."""
+    found = find_repeats(Program([read(text, language)]), Limits(), frozenset(), near=True)
+    result = attempt(lambda: near_merge_candidate(found.near_twins[0]))
+    assert isinstance(result, Proved), result
+    return result.after.source.text
+
+
+def test_a_flag_has_its_type_and_its_place_in_the_braces() -> None:
+    after = in_place_of_two(TAKING, "java")
+    assert "(double kilos, boolean with" in after and "if (with" in after and "if (!with" in after
+    assert after.count("static double") == 1 and after.count("return price;") == 1
+
+
+def test_a_variable_without_a_first_value_is_no_way_to_go() -> None:
+    text = PARCELS.format(declared="double price;\n        price = 4.0;", one="price = kilos;", two="price = 2.0;")
+    found = [s.status for s in report(text, language="java").suggestions if s.kind == "merge"]
+    assert found in ([], ["outline"])
+
+
+def test_swapped_flags_are_refused() -> None:
+    before = read(TAKING, "java")
+    text = in_place_of_two(TAKING, "java")
+    name = text.split("static double ")[1].split("(")[0]
+    claim = MergedFunctions(before.path, name, ("air", "sea"))
+    assert prove(before, read(text, "java"), claim).proved
+    swapped = text.replace("(2.5, true)", "(2.5, false)").replace("(1.5, false)", "(1.5, true)")
+    assert swapped != text and not prove(before, read(swapped, "java"), claim).proved
+    same = text.replace("if (!with", "if (with")
+    assert same != text and not prove(before, read(same, "java"), claim).proved
+
+
+C_PAIR = """#include <stdio.h>
+
+int up(void) {
+    int total = 1;
+    for (int i = 0; i < 4; i++) {
+        total = total * 2;
+        printf("now %d\\n", total);
+    }
+    printf("in all %d\\n", total);
+    return total;
+}
+
+int down(void) {
+    int sum = 1;
+    for (int i = 0; i < 4; i++) {
+        sum = sum * 2;
+        printf("now %d\\n", sum);
+        if (sum > 4) {
+            printf("much: %d\\n", sum);
+        }
+    }
+    printf("in all %d\\n", sum);
+    return sum;
+}
+
+int main(void) {
+    printf("%d\\n", up() + down());
+    return 0;
+}
+"""
+
+
+def test_variables_that_the_second_calls_otherwise_are_called_as_in_the_first() -> None:
+    after = worked(C_PAIR, "c")
+    assert "(int with" in after and '("much: %d\\n", total)' in after and "sum" not in after
+    assert "(1)" in after and "(0)" in after
+
+
+@pytest.mark.parametrize("language", [x for x in ("javascript", "java", "c", "csharp", "cpp") if can_run(x)])
+def test_wild_pairs_print_the_same(language: str, tmp_path: Path) -> None:
+    originals: list[str] = []
+    pairs: list[tuple[int, str]] = []
+    for seed in range(40):
+        text = wild_pair(seed, language)
+        program = read(text, language)
+        found = find_repeats(Program([program]), Limits(), frozenset(), near=True)
+        results = [attempt(lambda n=n: near_merge_candidate(n)) for n in found.near_twins]  # type: ignore[misc]
+        proved = [r.after.source.text for r in results if isinstance(r, Proved)]
+        pairs += [(len(originals), after) for after in proved]
+        originals += [text] if proved else []
+    assert len(pairs) > 5
+    told = outputs(language, [*originals, *(text for _, text in pairs)], tmp_path)
+    for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
+        assert told[k].startswith("DOES NOT COMPILE") or now == told[k], f"{originals[k]}\n----- became\n{after}"

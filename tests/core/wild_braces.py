@@ -36,6 +36,37 @@ class WildBraces:
             functions.append(self._function(f"work{k}", lines))
         return self._program(functions)
 
+    def pair(self) -> str:
+        """The text of a program with two functions made of one body, with values and lines changed."""
+        r = self.random
+        body = [self._statement() for _ in range(r.randint(4, 7))]
+        if r.random() < 0.5:
+            k, own = r.randrange(len(body)), f"again{self.number}"
+            inner = "\n".join(f"    {x}" for line in body[k : k + 2] for x in line.split("\n"))
+            head = f"for ({self.whole} {own} = 0; {own} < {r.randint(1, 3)}; {own}++)"
+            body[k : k + 2] = [f"{head} {{\n{inner}\n}}"]
+        if r.random() < 0.3:
+            body.insert(r.randrange(len(body)), f"if (level > {r.randint(0, 9)}) {{\n    return {r.choice(OWN)};\n}}")
+        given = [f"{n} = {r.randint(0, 9)}" for n in OWN]
+        return self._program([self._function(f"work{k}", self._one_of_a_pair(body), given) for k in range(2)])
+
+    def _one_of_a_pair(self, body: list[str]) -> list[str]:
+        r = self.random
+        lines: list[str] = []
+        for line in body:
+            if r.random() < 0.3:
+                line = re.sub(r"(?<![\w'\[])(\d+)(?=[^\w\]]|$)", lambda m: str(r.randint(0, 30)), line, count=1)
+            if r.random() < 0.15:
+                line = line.replace(r.choice(WORDS), r.choice(WORDS))
+            if r.random() < 0.9 or "own" in line:
+                lines.append(line)
+            if r.random() < 0.12:
+                lines.append(self._statement())
+            if lines and r.random() < 0.1 and "\n}" in lines[-1] and not lines[-1].startswith(("{", "switch", "try")):
+                extra = self.say(r.choice(WORDS), r.choice(OWN))
+                lines[-1] = re.sub(r"\n\}\Z", lambda m: f"\n    {extra}\n}}", lines[-1])
+        return lines
+
     # -- what the languages write differently ----------------------------------------------------
 
     def say(self, word: str, *values: str) -> str:
@@ -129,10 +160,11 @@ class WildBraces:
         end = '    printf("%d %d %d %d\\n", tide, turn, marks[0], marks[1]);'
         return "\n".join([*helpers, *functions, "int main(void) {", *calls, end, "    return 0;", "}"]) + "\n"
 
-    def _function(self, name: str, lines: list[str]) -> str:
+    def _function(self, name: str, lines: list[str], values: list[str] | None = None) -> str:
         r = self.random
         kind = ": number" if self.language == "typescript" else ""
-        given = [f"{self.whole} {n}{kind} = {r.randint(0, 9)};" for n in OWN]
+        told = values or [f"{n} = {r.randint(0, 9)}" for n in OWN]
+        given = [f"{self.whole} {value.replace(' =', f'{kind} =')};" for value in told]
         inner = [x for line in [*given, *lines, f"return {r.choice(OWN)};"] for x in line.split("\n")]
         if self.scripted:
             return f"function {name}(){kind} {{\n" + "\n".join(f"  {x}" for x in inner) + "\n}"
@@ -267,3 +299,8 @@ def lines_renamed(lines: list[str], wild: WildBraces) -> list[str]:
 def wild_braces(seed: int, language: str) -> str:
     """A wild program."""
     return WildBraces(seed, language).text()
+
+
+def wild_pair(seed: int, language: str) -> str:
+    """A wild program with two functions that are alike but for a line or two."""
+    return WildBraces(seed, language).pair()

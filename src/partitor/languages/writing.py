@@ -144,6 +144,19 @@ class Writer(ABC):
     ) -> str:
         """A call, its results assigned where there are any; `declares` are the words of a declaration."""
 
+    def choice(self, flag: str, yes: Sequence[str], no: Sequence[str], indent: str) -> list[str]:
+        """Lines that do `yes` where a flag is set and `no` where not; both are indented already, and one of them may
+        be empty. Raises CannotWrite where lines are no way to say that."""
+        raise CannotWrite("the functions are alike only but for a line or two")
+
+    def truth(self, value: bool) -> str:
+        """The value of a flag."""
+        return "true" if value else "false"
+
+    def flag_type(self) -> Type | None:
+        """The type of a flag, where the language tells types."""
+        return Type(self.file.language.types.truth)
+
     def linear(self, variable: str, factor: int, offset: int) -> str:
         """The text of `factor * variable + offset`."""
         return linear(variable, factor, offset)
@@ -152,7 +165,7 @@ class Writer(ABC):
         """How further parameters are put behind those at node `parameters`: (from byte, to byte, text)."""
         tree = self.file.tree
         start, stop = tree.start_byte[parameters], tree.end_byte[parameters]
-        if all(text in {"(", ")"} for text in tree.leaf_texts(parameters)):
+        if all(text in {"(", ")", "void"} for text in tree.leaf_texts(parameters)):
             return start, stop, f"({', '.join(added)})"
         return stop - 1, stop - 1, "".join(f", {text}" for text in added)
 

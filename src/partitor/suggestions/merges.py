@@ -175,15 +175,7 @@ def _general(
 ) -> list[str]:
     """The first function's own text with another name, more parameters, and values instead of constants."""
     tree = file.tree
-    named, parameters = tree.child(first.node, "name"), tree.child(first.node, "parameters")
-    if named is None:
-        left = tree.child(tree.parent[first.node], "left")
-        named = left if left is not None and tree.text[left] == first.name else None
-    if named is None or parameters is None:
-        raise CannotWrite("the functions have an unusual form")
-    changes = [(tree.start_byte[named], tree.end_byte[named], name), *own_calls]
-    if added:
-        changes.append(writer.with_parameters(parameters, [writer.typed(v) for v in added]))
+    changes = [*headed(file, first, name, [writer.typed(v) for v in added], writer), *own_calls]
     for node in range(first.node, tree.end[first.node]):
         if tree.kind[node] == "result_name":
             changes.append((tree.start_byte[node], tree.end_byte[node], name))
@@ -194,6 +186,21 @@ def _general(
     for a, b, new in sorted(changes, reverse=True):
         text = text[: a - start] + new.encode() + text[b - start :]
     return text.decode().split("\n")
+
+
+def headed(
+    file: ProgramFile, procedure: Procedure, name: str, added: Sequence[str], writer: Writer
+) -> list[tuple[int, int, str]]:
+    """The changes (from byte, to byte, text) that give a function another name and further parameters."""
+    tree = file.tree
+    named, parameters = tree.child(procedure.node, "name"), tree.child(procedure.node, "parameters")
+    if named is None:
+        left = tree.child(tree.parent[procedure.node], "left")
+        named = left if left is not None and tree.text[left] == procedure.name else None
+    if named is None or parameters is None:
+        raise CannotWrite("the functions have an unusual form")
+    changes = [(tree.start_byte[named], tree.end_byte[named], name)]
+    return [*changes, writer.with_parameters(parameters, added)] if added else changes
 
 
 def _own_calls(
@@ -221,7 +228,7 @@ def values_of(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[di
     filled: dict[Column, str] = {}
     writer = writer_for(copies[0].file)
     for column in columns:
-        if column.is_name and _local_in_all(twins, column):
+        if column.is_name and local_in_all(twins, column):
             filled[column] = column.values[0]
             continue
         follows = in_terms_of(column, values)
@@ -234,7 +241,7 @@ def values_of(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[di
     return values, filled
 
 
-def _local_in_all(twins: Twins, column: Column) -> bool:
+def local_in_all(twins: Twins, column: Column) -> bool:
     """The column only renames the functions' own variables."""
     return all(
         file.names.owner_of(value, procedure.node) == procedure.node

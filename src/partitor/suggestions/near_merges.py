@@ -13,20 +13,22 @@ import msgspec
 
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
-from ..languages.writing import Variable, Writer
-from ..program.program import ProgramFile
+from ..languages.writing import Variable, Writer, leading_space
+from ..program.names import Role
+from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ShapeTable
 from ..records import SlotColumn
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.near import NearTwins
-from ..repeats.slots import Column, Copy, Derived, compare
+from ..repeats.slots import Column, Copy, Derived, Spot, compare
 from .candidate import Candidate
 from .edits import Edit
-from .merges import is_plain, removal, rewritten_calls, values_of
+from .merges import headed, is_handed_on, is_plain, local_in_all, removal, rewritten_calls, values_of
 from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines
+from .typed import column_type
 
 
 class Aligned(msgspec.Struct, frozen=True, eq=False):
@@ -42,23 +44,22 @@ class Aligned(msgspec.Struct, frozen=True, eq=False):
 def near_merge_candidate(near: NearTwins) -> Candidate:
     """One function for two that are nearly alike. Raises CannotWrite where it cannot be put into code."""
     (file, one), *rest = near.procedures
-    if len(rest) != 1 or rest[0][0] is not file or file.language.declares or not file.language.functions_are_values:
+    if len(rest) != 1 or rest[0][0] is not file:
         raise CannotWrite("the functions are alike only but for a line or two")
     other = rest[0][1]
     if not (is_plain(file, one) and is_plain(file, other)) or one.parameters != other.parameters:
         raise CannotWrite("the functions are methods, decorated, or take other values")
+    if is_handed_on(file, one) or is_handed_on(file, other):
+        raise CannotWrite("the functions are called by what stands around the program")
     shapes = ShapeTable([file])
     parts = _align(file, shapes, file.statements_of(one), file.statements_of(other))
-    pairs = [pair for part in parts for pair in _pairs(part)]
-    copies = [Copy(file, tuple(p[k] for p in pairs)) for k in (0, 1)]
-    table = compare(copies) if pairs else None
-    if table is None:
-        raise CannotWrite("the functions are alike only but for a line or two")
-    twins = Twins(((file, one), (file, other)), table)
+    parts, twins, called = _consistent(file, parts, (one, other))
+    table = twins.table
+    copies = table.copies
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    columns = [c for c in table.columns if not c.is_target]
-    if len(columns) != len(table.columns):
+    columns = [c for c in table.columns if not c.is_name or c.values[1] not in called]
+    if any(c.is_target for c in columns):
         raise CannotWrite("the functions call their variables otherwise")
     bodies = [Copy(file, file.statements_of(p)) for p in (one, other)]
     inside = namer.inside(bodies, table.columns, one.parameters)
@@ -69,13 +70,17 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     parameters = [*one.parameters, *values, flag]
     if len(parameters) > MOST_PARAMETERS + 1:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
-    text = _Text(file, writer, filled, table.derived, flag, told)
-    body = text.lines(parts, writer.style.indent)
+    text = _Text(file, writer, filled, table.derived, flag, told, called)
+    body = text.lines(parts, leading_space(file, bodies[0].first))
     name = namer.merged([one.name, other.name], copies[0])
-    definition = writer.function(name, [Variable(p) for p in parameters], body, (), one.node)
-    given = [[*(c.values[k] for c in values.values()), "True" if k == told else "False"] for k in (0, 1)]
-    calls = {p.name: given[k] for k, p in enumerate((one, other))}
-    edits = [Edit(one.start_line, one.end_line, tuple(definition)), removal(file, other)]
+    added = [Variable(n, column_type(c, copies)) for n, c in values.items()]
+    head, end = _around(file, one, name, [*added, Variable(flag, writer.flag_type())], writer)
+    given = [[*(c.values[k] for c in values.values()), writer.truth(k == told)] for k in (0, 1)]
+    names = (*values, flag)
+    calls = {
+        p.name: [writer.argument(n, v) for n, v in zip(names, given[k], strict=True)] for k, p in enumerate((one, other))
+    }
+    edits = [Edit(one.start_line, one.end_line, (*head, *body, *end)), removal(file, other)]
     edits += rewritten_calls(file, [one, other], name, writer, calls)
     return Candidate(
         kind="merge",
@@ -87,6 +92,88 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
         table=table,
         name=name,
     )
+
+
+def _consistent(
+    file: ProgramFile, parts: list[Aligned], procedures: tuple[Procedure, Procedure]
+) -> tuple[list[Aligned], Twins, dict[str, str]]:
+    """The parts, what differs in their like statements, and what the second function's own variables are called in
+    the first; statements that would call one otherwise than the rest does are unlike."""
+    while True:
+        pairs = [pair for part in parts for pair in _pairs(part)]
+        table = compare([Copy(file, tuple(p[k] for p in pairs)) for k in (0, 1)]) if pairs else None
+        if table is None:
+            raise CannotWrite("the functions are alike only but for a line or two")
+        twins = Twins(tuple((file, p) for p in procedures), table)
+        called, odd = _called_otherwise(file, twins)
+        if not odd:
+            return parts, twins, called
+        parts = [piece for part in parts for piece in _with_unlike(file, part, odd)]
+
+
+def _called_otherwise(file: ProgramFile, twins: Twins) -> tuple[dict[str, str], set[int]]:
+    """The second function's variable → the first's, where they differ; and the nodes of the first function that
+    would have it otherwise."""
+    names, tree = file.names, file.tree
+    copies, columns = twins.table.copies, twins.table.columns
+    renamed = [c for c in columns if c.is_name and local_in_all(twins, c)]
+    inside = {n for c in columns for spot in c.spots for n in range(spot.nodes[1], tree.end[spot.nodes[1]])}
+    same = {tree.text[i] for s in copies[1].statements for i in names.within(s, tree.end[s]) if i not in inside}
+    called: dict[str, str] = {}
+    odd: set[int] = set()
+    for column in renamed:
+        first, second = column.values
+        taken = second in same or first in same or first in called.values()
+        if called.get(second, first) != first or (taken and second not in called):
+            odd |= {spot.nodes[0] for spot in column.spots}
+        else:
+            called[second] = first
+    return called, odd
+
+
+def _with_unlike(file: ProgramFile, part: Aligned, odd: set[int]) -> list[Aligned]:
+    """A part, its like statements divided where one holds a node of `odd`."""
+    if part.inside:
+        inner = tuple(piece for one in part.inside for piece in _with_unlike(file, one, odd))
+        return [Aligned(part.one, part.other, part.same, inner)]
+    if not part.same:
+        return [part]
+    pieces: list[Aligned] = []
+    for a, b in zip(part.one, part.other, strict=True):
+        same = not any(a <= node < file.tree.end[a] for node in odd)
+        if same and pieces and pieces[-1].same:
+            pieces[-1] = Aligned((*pieces[-1].one, a), (*pieces[-1].other, b), True)
+        else:
+            pieces.append(Aligned((a,), (b,), same))
+    return pieces
+
+
+def _around(
+    file: ProgramFile, procedure: Procedure, name: str, added: Sequence[Variable], writer: Writer
+) -> tuple[list[str], list[str]]:
+    """The lines of a function before its first statement, with another name and more parameters, and those behind
+    its last."""
+    tree = file.tree
+    first, *_, last = statements if len(statements := file.statements_of(procedure)) > 1 else statements * 2
+    start, stop = tree.start_line(first), tree.end_line(last)
+    if start == procedure.start_line or (stop == procedure.end_line and tree.end[last] != tree.end[procedure.node]):
+        raise CannotWrite("several statements share a line there")
+    lines = without_comments(file, file.lines[procedure.start_line - 1 : start - 1])
+    begin = tree.line_starts[procedure.start_line - 1]
+    text = "\n".join(lines).encode()
+    changes = headed(file, procedure, name, [writer.typed(v) for v in added], writer)
+    for a, b, new in sorted(changes, reverse=True):
+        text = text[: a - begin] + new.encode() + text[b - begin :]
+    return text.decode().split("\n"), list(file.lines[stop : procedure.end_line])
+
+
+def without_comments(file: ProgramFile, lines: Sequence[str]) -> list[str]:
+    """Lines of a head without the comments and blank lines at their end, which belong to what comes after."""
+    marks = file.language.comment_marks
+    kept = list(lines)
+    while len(kept) > 1 and (not kept[-1].strip() or kept[-1].strip().startswith(marks)):
+        kept.pop()
+    return kept
 
 
 def _align(file: ProgramFile, shapes: ShapeTable, one: Sequence[int], other: Sequence[int]) -> list[Aligned]:
@@ -143,6 +230,7 @@ class _Text:
         derived: Sequence[Derived],
         flag: str,
         told: int,
+        called: dict[str, str],
     ) -> None:
         self.file = file
         self.writer = writer
@@ -150,6 +238,8 @@ class _Text:
         self.derived = derived
         self.flag = flag
         self.told = told
+        self.called = called
+        """The second function's variable → the first's."""
 
     def lines(self, parts: Sequence[Aligned], indent: str) -> list[str]:
         """The lines of aligned statements at an indent."""
@@ -162,12 +252,23 @@ class _Text:
                 lines += self._comments(part.one[0], indent)
                 lines += [indent + line.strip() for line in self._head(part.one[0])]
                 lines += self.lines(part.inside, deeper)
+                lines += self._end(part.one[0], indent, deeper)
             else:
                 sides: list[tuple[int, ...]] = [part.one, part.other]
-                yes, no = (self._own(sides[k], deeper, {}) for k in (self.told, 1 - self.told))
-                lines += [f"{indent}if {self.flag}:" if yes else f"{indent}if not {self.flag}:", *(yes or no)]
-                lines += [f"{indent}else:", *no] if yes and no else []
+                others = self._renamed(part.other)
+                yes, no = (self._own(sides[k], deeper, others if k else {}) for k in (self.told, 1 - self.told))
+                lines += self.writer.choice(self.flag, yes, no, indent)
         return lines
+
+    def _renamed(self, statements: Sequence[int]) -> dict[Column, str]:
+        """What the second function's variables in some of its statements are called in the first."""
+        tree, names = self.file.tree, self.file.names
+        found: dict[str, list[Spot]] = {}
+        for s in statements:
+            for i in names.within(s, tree.end[s]):
+                if tree.text[i] in self.called and names.role[i] <= Role.DECLARATION:
+                    found.setdefault(tree.text[i], []).append(Spot((i,)))
+        return {Column(values=(n,), spots=tuple(spots), is_name=True): self.called[n] for n, spots in found.items()}
 
     def _own(self, statements: Sequence[int], indent: str, filled: dict[Column, str]) -> list[str]:
         if not statements:
@@ -186,12 +287,18 @@ class _Text:
         tree = self.file.tree
         block = next(c for c in tree.children(statement) if c in self.file.block_at)
         first = self.file.block_at[block].statements[0]
-        lines = self.file.lines[tree.start_line(statement) - 1 : tree.start_line(first) - 1]
-        while len(lines) > 1 and lines[-1].strip()[:1] in {"", "#"}:
-            lines.pop()
-        if len(lines) != 1:
+        lines = without_comments(self.file, self.file.lines[tree.start_line(statement) - 1 : tree.start_line(first) - 1])
+        if len(lines) != 1 and [line.strip() for line in lines[1:]] != ["{"]:
             raise CannotWrite("a head runs over several lines")
         return lines
+
+    def _end(self, statement: int, indent: str, deeper: str) -> list[str]:
+        """The lines of a statement behind the last one in its block: a bracket, and comments."""
+        tree = self.file.tree
+        block = next(c for c in tree.children(statement) if c in self.file.block_at)
+        last = self.file.block_at[block].statements[-1]
+        lines = [line.strip() for line in self.file.lines[tree.end_line(last) : tree.end_line(statement)]]
+        return [(deeper if line.startswith(self.file.language.comment_marks) else indent) + line for line in lines]
 
     def _comments(self, statement: int, indent: str) -> list[str]:
         """The comments right above a statement."""

@@ -95,6 +95,21 @@ class BraceWriter(Writer):
             return f"{indent}{call}"
         return f"{indent}{declares + ' ' if declares else ''}{targets[0]} = {call}"
 
+    def choice(self, flag: str, yes: Sequence[str], no: Sequence[str], indent: str) -> list[str]:
+        if not yes:
+            return self._braced(f"{indent}if {self._asked(f'!{flag}')}", no, indent)
+        lines = self._braced(f"{indent}if {self._asked(flag)}", yes, indent)
+        if not no:
+            return lines
+        otherwise = self._braced(f"{indent}else", no, indent)
+        if self.style.brace_below:
+            return [*lines, *otherwise]
+        return [*lines[:-1], f"{lines[-1]} {otherwise[0].lstrip()}", *otherwise[1:]]
+
+    def _asked(self, condition: str) -> str:
+        """A condition as it stands behind `if`."""
+        return f"({condition})"
+
     def declaration(self, variable: Variable) -> str:
         return f"{self.typed(variable)}{self.stop}"
 
@@ -218,6 +233,18 @@ class CWriter(TypedWriter):
         reference = "&" if kind.reference else ""
         dimensions = "".join(f"[{d}]" for d in kind.dimensions)
         return f"{kind.base} {stars}{reference}{name}{dimensions}"
+
+    @cached_property
+    def _has_truth(self) -> bool:
+        """True where the language, or what the file includes, has `true` and `false`."""
+        included = any("stdbool.h" in line for line in self.file.lines if line.lstrip().startswith("#"))
+        return self.file.language.id != "c" or included
+
+    def truth(self, value: bool) -> str:
+        return super().truth(value) if self._has_truth else str(int(value))
+
+    def flag_type(self) -> Type | None:
+        return super().flag_type() if self._has_truth else Type("int")
 
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
         """Only `printf` takes a number into its text."""

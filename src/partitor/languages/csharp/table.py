@@ -62,6 +62,7 @@ READING = Reading(
     leaves=frozenset(
         {
             "using_directive",
+            "boolean_literal",
             "array_type",
             "generic_name",
             "implicit_type",

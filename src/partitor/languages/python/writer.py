@@ -65,6 +65,14 @@ class PythonWriter(Writer):
             lines.append(f"{indent}{self.style.indent}return {', '.join(r.name for r in returned)}")
         return lines
 
+    def choice(self, flag: str, yes: Sequence[str], no: Sequence[str], indent: str) -> list[str]:
+        if not yes:
+            return [f"{indent}if not {flag}:", *no]
+        return [f"{indent}if {flag}:", *yes, *([f"{indent}else:", *no] if no else [])]
+
+    def truth(self, value: bool) -> str:
+        return str(value)
+
     def function_indent(self, beside: int) -> str:
         return leading_space(self.file, beside) if beside else ""
 

@@ -33,6 +33,9 @@ class SwiftWriter(BraceWriter):
     def typed(self, variable: Variable) -> str:
         return f"{'' if self._labels else '_ '}{variable.name}: {self._type(variable)}"
 
+    def _asked(self, condition: str) -> str:
+        return condition
+
     def declaration(self, variable: Variable) -> str:
         return f"var {variable.name}: {self._type(variable)}"
 

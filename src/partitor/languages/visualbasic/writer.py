@@ -92,6 +92,15 @@ class VisualBasicWriter(Writer):
             lines.append(f"{self.style.indent}{name} = {returned[0].name}")
         return [*lines, f"End {kind}"]
 
+    def choice(self, flag: str, yes: Sequence[str], no: Sequence[str], indent: str) -> list[str]:
+        if not yes:
+            return [f"{indent}If Not {flag} Then", *no, f"{indent}End If"]
+        otherwise = [f"{indent}Else", *no] if no else []
+        return [f"{indent}If {flag} Then", *yes, *otherwise, f"{indent}End If"]
+
+    def truth(self, value: bool) -> str:
+        return str(value)
+
     def call(
         self,
         name: str,

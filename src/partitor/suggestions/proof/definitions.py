@@ -97,6 +97,8 @@ def plain_parameters(file: ProgramFile, function: int) -> list[int]:
         raise Refused("a function has an unusual form")
     plain = tree.items(parameters)
     if language.typed or language.annotates:
+        if len(plain) > 1 and any(tree.source_of(c).strip() == "void" for c in plain):
+            raise Refused("a function takes nothing, and more")
         plain = [p for c in plain for p in _typed_parameter(file, c)]
     marks = {"async"} if language.typed else {"async", "*"}
     if any(tree.kind[c] != "identifier" for c in plain) or marks & set(tree.text[function:body]):

@@ -9,7 +9,7 @@ from ...program.program import Procedure, ProgramFile
 from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
 from .definitions import plain_parameters, statement_of
-from .folding import Term, meaning_of
+from .folding import Term, integer_value, meaning_of
 from .terms import is_literal, matches, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
@@ -283,11 +283,12 @@ class _MergeProof:
             for i in after.names.within(s, after.tree.end[s])
             if after.names.owner(i) == general.node and after.names.role[i] <= Role.UPDATE
         )
-        flags = {name: value[0] == "true" for name, value in fixed.items() if value[0] in {"true", "false"}}
+        flags = {name: truth for name, value in fixed.items() if (truth := self._truth(value)) is not None}
         terms = [self._as_itself(term_of(after, s, holes), self.claim.name, frozenset(values)) for s in body]
         chosen = [part for term in terms for part in branches_chosen(term, flags)]
         if chosen != terms:
             self._refuse_what_marks_the_whole(frozenset(flags))
+            self._require_first_values()
         if len(chosen) != len(twin_body):
             raise Refused(f"the general function is not {twin.name} with its values put in")
         for given, t in zip(chosen, twin_body, strict=True):
@@ -301,6 +302,13 @@ class _MergeProof:
             if self.before.names.owner_of(name, twin.node) != twin.node:
                 raise Refused(f"{name} is not a variable of {twin.name}")
         self._same_globals(twin, body)
+
+    def _truth(self, value: Term) -> bool | None:
+        """Whether a constant counts as true where a condition is asked for; None where that is not in sight."""
+        if value[0] in {"true", "false"}:
+            return str(value[1]).casefold() == "true"
+        number = integer_value(value)
+        return None if number is None or not self.before.language.struct_values else number != 0
 
     def _without_first_values(
         self, twin_body: list[int], size: int, fixed: dict[str, Term], mapping: dict[str, str]
@@ -336,6 +344,16 @@ class _MergeProof:
             asked = [tree.child(p, "condition") for p in around]
             if any(flags & set(tree.text[c : tree.end[c]]) for c in asked if c is not None):
                 raise Refused("the general function holds what would mean its whole body")
+
+    def _require_first_values(self) -> None:
+        """Where a compiler wants to see that a variable has a value before it is read, every one is given its first
+        where it is declared: what a flag decides a compiler does not follow."""
+        tree, language = self.after.tree, self.after.language
+        if not (language.typed and (language.methods or language.value_types)):
+            return
+        for node in range(self.general.node, tree.end[self.general.node]):
+            if tree.kind[node] == "declaration" and "=" not in tree.text[node : tree.end[node]]:
+                raise Refused("a variable of the general function may have no value yet")
 
     def _as_itself(self, term: Term, name: str, fixed: frozenset[int]) -> Term:
         """A function's term with each call that it makes of itself as ("itself", value, …), without the values at
@@ -387,15 +405,14 @@ class _MergeProof:
 def branches_chosen(term: Term, flags: Mapping[str, bool]) -> list[Term]:
     """A statement's term as the statements that it comes to when the function's own `flags` (holes) have these
     values: `if flag:` is its lines or nothing, inside other statements too."""
-    if term[0] == "if_statement" and len(term) in {5, 6} and isinstance(term[2], tuple):
-        condition, negated = term[2], False
-        if condition[0] == "not_operator" and len(condition) == 3 and isinstance(condition[2], tuple):
-            condition, negated = condition[2], True
+    asked = _parts(term) if term[0] == "if_statement" and _inner(term[1])[1] in IFS else []
+    if len(asked) in {2, 3} and asked[1][0] == "block":
+        condition, negated = asked[0], False
+        if condition[0] in {"not_operator", "unary_operator"} and len(condition) == 3 and condition[1] in NEGATIONS:
+            condition, negated = _inner(condition[2]), True
         name = str(condition[1]) if condition[0] == "hole" else ""
         if name in flags:
-            taken = flags[name] != negated
-            block = term[4] if taken else _else_block(term)
-            assert isinstance(block, tuple)
+            block = asked[1] if flags[name] != negated else _else_block(asked[2:])
             return [part for s in block[1:] if isinstance(s, tuple) for part in branches_chosen(s, flags)]
     parts: list[object] = [term[0]]
     for child in term[1:]:
@@ -403,14 +420,29 @@ def branches_chosen(term: Term, flags: Mapping[str, bool]) -> list[Term]:
     return [tuple(parts)]
 
 
-def _else_block(term: Term) -> Term:
+IFS = frozenset({"if", "If"})
+NEGATIONS = frozenset({("not", "not"), ("!", "!"), ("Not", "Not")})
+
+
+def _parts(term: Term) -> list[Term]:
+    """The parts of a statement that are no single words or marks."""
+    parts = [_inner(part) for part in term[1:]]
+    return [p for p in parts if len(p) != 2 or isinstance(p[1], tuple) or p[0] in {"hole", "block"}]
+
+
+def _else_block(clauses: Sequence[Term]) -> Term:
     """The statements of a plain `else`; none where there is none. Any other clause is refused."""
-    if len(term) == 5:
+    if not clauses:
         return ("block",)
-    clause = term[5]
-    if isinstance(clause, tuple) and clause[0] == "else_clause" and len(clause) == 4 and isinstance(clause[3], tuple):
-        return clause[3]
+    inner = _parts(clauses[0]) if clauses[0][0] == "else_clause" else []
+    if len(inner) == 1 and inner[0][0] == "block":
+        return inner[0]
     raise Refused("a branch of the general function has an unusual form")
+
+
+def _inner(term: object) -> Term:
+    assert isinstance(term, tuple)
+    return term
 
 
 BRACKETS = frozenset({("(", "("), (")", ")")})

@@ -124,6 +124,9 @@ def _require_plain_place(file: ProgramFile, hole: int) -> None:
             holder = type_of_expression(file, value) if value is not None else None
             if holder is not None and holder.dimensions:
                 return
+        elif field == "condition" and here in {"if_statement", "while_statement"}:
+            if kind.base == file.language.types.truth:
+                return
         elif here == "for_statement" and field == "right":
             if kind.dimensions and tree.child(parent, "type") is None:
                 return
