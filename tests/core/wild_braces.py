@@ -304,3 +304,24 @@ def wild_braces(seed: int, language: str) -> str:
 def wild_pair(seed: int, language: str) -> str:
     """A wild program with two functions that are alike but for a line or two."""
     return WildBraces(seed, language).pair()
+
+
+def wild_class(seed: int, language: str) -> str:
+    """A wild program in JavaScript or TypeScript whose copies stand in methods and work on their object's fields."""
+    wild = WildBraces(seed, language)
+    r = wild.random
+    fields = r.sample(OWN, 2)
+    block = [wild._statement() for _ in range(r.randint(3, 5))]
+    methods = [wild._function(f"work{k}", wild._in_context(r.choice(["plain", "if", "for"]), block)) for k in range(2)]
+    if r.random() < 0.3:
+        methods.append(wild._function("other", wild._changed(block, 2)))
+    told = []
+    for method in methods:
+        method = re.sub(rf"  let ({'|'.join(fields)})(?:: number)? = \d+;\n", "", method)
+        method = re.sub(rf"\b({'|'.join(fields)})\b", r"this.\1", method).replace("function ", "", 1)
+        told.append("\n".join(f"  {line}" for line in method.split("\n")))
+    kind = ": number" if language == "typescript" else ""
+    listed = [f"  {name}{kind} = {r.randint(0, 9)};" for name in fields]
+    program = wild._program(["@@", "@@"])
+    text = program.replace("@@\n@@", "\n".join(["class Station {", *listed, *told, "}", "const station = new Station();"]))
+    return re.sub(r"\b(work\d)\(\)(?=\))", r"station.\1()", text)

@@ -177,6 +177,12 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Assigning to a field changes the variable that holds the record."""
     methods: bool = False
     """Functions stand in classes, and see each other there."""
+    own_object: str = ""
+    """What a method calls the object that it belongs to, where functions need stand in no class."""
+    object_is_given: bool = False
+    """A method has its object as its first parameter."""
+    bare_members: bool = False
+    """A method names what belongs to its object without saying so."""
     fields: Kinds = frozenset()
     """Members of a class that are no statements."""
     named_constants: str = ""

@@ -11,6 +11,7 @@ from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Style, Variable, Writer, leading_space
 from ..program.flow import flow_of, needed_by, summaries_of
+from ..program.members import members_named
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
@@ -63,11 +64,13 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     returned = [v.name for v in interface.returned]
     name = name or namer.function(copies[0], comment, returned, differing)
     home = _own_class(copies, interface)
+    own_object = file.language.own_object
     beside = _member_around(copies[0]) if home else _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner, interface.dropped, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
-    taken = [Variable(OWN_OBJECT), *interface.parameters] if home else interface.parameters
+    given_object = [Variable(own_object)] if home and file.language.object_is_given else []
+    taken = [*given_object, *interface.parameters]
     lines = writer.function(name, taken, body, interface.returned, beside)
     told = _last_prototype(file)
     if told and not beside:
@@ -84,7 +87,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         arguments = [
             writer.argument(p.name, v) for p, v in zip(interface.parameters, interface.arguments[k], strict=True)
         ]
-        called = f"{OWN_OBJECT}.{name}" if home else name
+        called = f"{own_object}.{name}" if home and not file.language.bare_members else name
         call = writer.call(called, arguments, interface.targets[k], indent, declares)
         kept = _comments_of(copy, copies[0]) if k else []
         call += closers_behind(copy)
@@ -114,9 +117,6 @@ def _require_one_home(copies: Sequence[Copy]) -> None:
         raise CannotWrite("the copies stand in different classes")
 
 
-OWN_OBJECT = "self"
-
-
 def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
     """The class whose method the function has to be, because the copies use their object; "" where they use none."""
     if not interface.uses_object:
@@ -124,7 +124,9 @@ def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
     file, tree = copies[0].file, copies[0].file.tree
     homes = {_class_around(copy) for copy in copies}
     methods = [file.procedure_around(copy.first) for copy in copies]
-    if len(homes) > 1 or not all(m.in_class and not m.decorated and m.parameters[:1] == (OWN_OBJECT,) for m in methods):
+    own = file.language.own_object
+    given = all(m.parameters[:1] == (own,) for m in methods) or not file.language.object_is_given
+    if len(homes) > 1 or not given or not all(m.in_class and not m.decorated for m in methods):
         raise CannotWrite("it would have to be a method of several classes")
     named = tree.child(homes.pop(), file.language.name_field)
     return tree.text[named] if named is not None else ""
@@ -243,7 +245,9 @@ def _interface(table: Table, namer: Namer) -> Interface:
         {c.values[0]: c.values[k] for c in table.columns if c.is_name and _is_variable(c)} for k in range(len(copies))
     ]
     file = copies[0].file
-    if file.language.declares and not file.language.methods and _mentions_this(copies):
+    own_object = file.language.own_object
+    uses_object = file.language.declares and not file.language.methods and _uses_object(copies)
+    if uses_object and not own_object:
         raise CannotWrite("the copies use the object they belong to")
     inputs = [n for n in _inputs(copies[0], scopes[0]) if not _only_in_slots(copies[0], n, table)]
     results = _results(copies, scopes, renames)
@@ -251,7 +255,8 @@ def _interface(table: Table, namer: Namer) -> Interface:
     first_line_order = _order_of_names(copies[0])
     parameters: list[tuple[int, Variable, tuple[str, ...]]] = []
     for name in inputs:
-        if name == OWN_OBJECT:
+        if name == own_object and file.language.object_is_given:
+            uses_object = True
             continue
         values = tuple(renames[k].get(name, name) for k in range(len(copies)))
         kind = variable_type(file, name, scopes[0])
@@ -308,7 +313,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
         {**filled, **{column: name for column, (name, _) in given_first.items()}},
         tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs)) if file.language.declares else (),
         frozenset(statement for _, statement in given_first.values()),
-        OWN_OBJECT in inputs,
+        uses_object,
     )
 
 
@@ -323,8 +328,11 @@ def _is_everywhere(column: Column, copy: Copy) -> bool:
     return uses == {spot.nodes[0] for spot in column.spots}
 
 
-def _mentions_this(copies: Sequence[Copy]) -> bool:
-    return any(kind in {"this", "super"} for c in copies for kind in c.file.tree.kind[c.span[0] : c.span[1]])
+def _uses_object(copies: Sequence[Copy]) -> bool:
+    """True where the copies mention the object to whose class they belong, or a member of it by its bare name."""
+    file = copies[0].file
+    mentioned = any(kind in {"this", "super"} for c in copies for kind in file.tree.kind[c.span[0] : c.span[1]])
+    return mentioned or (file.language.bare_members and any(members_named(file, c.statements) for c in copies))
 
 
 def _undeclared(copy: Copy, scope: int, inputs: Sequence[str]) -> tuple[Variable, ...]:

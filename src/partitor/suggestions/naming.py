@@ -21,7 +21,6 @@ from .words import (
     ORDINALS,
     QUANTITIES,
     STOP_WORDS,
-    SUMS,
     TEXT_NAMES,
     VALUE_NAMES,
     VERBS,
@@ -300,7 +299,8 @@ class Namer:
         if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
             left = tree.child(parent, "left")
             words = words_of(tree.text[left]) if left is not None else []
-            return ["amount"] if tree.kind[parent] == "augmented_assignment" and {*words} & SUMS else words
+            reckoned = tree.kind[parent] == "augmented_assignment" and column.values[0][:1] not in "\"'"
+            return ["amount"] if reckoned else words
         return []
 
     def _from_parameter(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
@@ -323,9 +323,9 @@ class Namer:
         callee = tree.child(call, file.language.callee_field)
         if callee is None or tree.kind[callee] != file.language.member[0]:
             return []
-        if called == "append":
-            owner = words_of(tree.source_of(callee).split(".")[0])
-            return [singular(owner[-1])] if owner else []
+        if called in {"append", "push", "add"}:
+            owner = words_of(tree.source_of(callee).rpartition(".")[0])[-1:]
+            return [singular(word) if word.endswith("s") else "entry" for word in owner]
         # What a thing is told by a call of its own: `pen.color("red")`, `label.setText("open")`.
         words = words_of(called)
         told = words[1:] if words[:1] == ["set"] else words if column.values[0][:1] in "\"'" else []

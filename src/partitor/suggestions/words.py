@@ -59,8 +59,6 @@ QUANTITIES = frozenset(
     ["total", "sum", "count", "mean", "average", "best", "highest", "lowest", "result", "score", "area", "price", "cost"]
 )
 """What a function may be called by that works it out, whatever the copies call it."""
-SUMS = frozenset(["total", "sum", "balance", "bill"])
-"""What amounts are added to."""
 
 
 def words_of(name: str) -> list[str]:

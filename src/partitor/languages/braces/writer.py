@@ -394,7 +394,12 @@ class JavaScriptWriter(BraceWriter):
             return self._joined(node, before, expression, after)
         return f"`{before}${{{expression}}}{after}`"
 
+    def function_indent(self, beside: int) -> str:
+        return leading_space(self.file, beside) if beside else ""
+
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
+        if beside:
+            return f"{name}({parameters})"
         if self._arrows():
             return f"{self._keyword('const')} {name} = ({parameters}) =>"
         return f"function {name}({parameters})"

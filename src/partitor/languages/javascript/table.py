@@ -139,6 +139,7 @@ TABLE: dict[str, Any] = {
     ),
     "hoists": True,
     "texts_take_texts": True,
+    "own_object": "this",
     "argument_names": {
         "prompt": ("question",),
         "alert": ("message",),

@@ -145,6 +145,8 @@ PYTHON = Language(
     functions_are_values=True,
     variables_as_lists=True,
     texts_take_texts=True,
+    own_object="self",
+    object_is_given=True,
     argument_names={
         "input": ("prompt",),
         "open": ("path", "mode"),

@@ -22,6 +22,8 @@ SWIFT = Language(
         "conditionals": BRACES["conditionals"] | {"guard_statement"},
         "keyword_argument": ("labelled_argument", "name"),
         "typed": True,
+        "own_object": "self",
+        "bare_members": True,
         "texts_take_texts": True,
         "types_behind": True,
         "value_types": True,

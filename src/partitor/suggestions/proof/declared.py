@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from ...program.members import members_named
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from ...program.types import Type, declared_type, result_type, type_of_expression, type_of_name
@@ -323,25 +324,8 @@ def refuse_members(file: ProgramFile, segment: Sequence[int]) -> None:
     tree, language = file.tree, file.language
     if language.methods or not any(tree.kind[p] in language.classes for p in file.parents(segment[0])):
         return
-    if "members" not in file.derived:
-        file.derived["members"] = frozenset(
-            tree.text[i] for i in file.names.nodes if file.names.declared_at(i) and _is_member(file, i)
-        )
-    members = file.derived["members"]
-    assert isinstance(members, frozenset)
-    for s in segment:
-        for i in file.names.within(s, tree.end[s]):
-            if tree.text[i] in members and file.names.role[i] <= Role.UPDATE and file.names.owner(i) <= 0:
-                raise Refused(f"{tree.text[i]} belongs to the object that the copies work for")
-
-
-def _is_member(file: ProgramFile, node: int) -> bool:
-    tree, language = file.tree, file.language
-    around = file.parents(node)
-    holders = language.classes | language.procedures
-    own = tree.kind[around[0]] in holders and tree.field[node] == "name"
-    holder = next((p for p in (around[1:] if own else around) if tree.kind[p] in holders), 0)
-    return tree.kind[holder] in language.classes
+    for name in members_named(file, segment)[:1]:
+        raise Refused(f"{name} belongs to the object that the copies work for")
 
 
 def only_name(file: ProgramFile, statement: int) -> str:

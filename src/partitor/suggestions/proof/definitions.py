@@ -55,7 +55,7 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), 
     if not statements:
         raise Refused("the new function does nothing")
     leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
-    _refuse_unmovable(file, statements, node, leaves)
+    _refuse_unmovable(file, statements, node, leaves, in_class)
     written = frozenset(rules.names_written(file, statements, node))
     if returned:
         last = file.block_at[body].statements[-1]
@@ -144,7 +144,7 @@ def _leaves_with_nothing(file: ProgramFile, statements: Sequence[int]) -> bool:
     return bool(returns) and all(tree.end[n] - n == 2 for n in returns)
 
 
-def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int, may_leave: bool = False) -> None:
+def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int, may_leave: bool, in_class: bool) -> None:
     """Statements that mean something else inside another function."""
     tree, language = file.tree, file.language
     for s in statements:
@@ -157,14 +157,14 @@ def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: in
             if kind in language.procedures | language.classes | {"lambda", "wildcard_import"}:
                 raise Refused("the copies define something themselves")
             if language.declares:
-                _refuse_tied(file, node)
+                _refuse_tied(file, node, in_class)
             if kind in {"break_statement", "continue_statement"} and not any(
                 rules.is_left_by(file, p, node) for p in file.parents(node) if p > function
             ):
                 raise Refused("the copies leave a loop they stand in")
 
 
-def _refuse_tied(file: ProgramFile, node: int) -> None:
+def _refuse_tied(file: ProgramFile, node: int, in_class: bool) -> None:
     """What is tied to the function that it stands in."""
     tree, language = file.tree, file.language
     kind, text = tree.kind[node], tree.text[node]
@@ -172,7 +172,7 @@ def _refuse_tied(file: ProgramFile, node: int) -> None:
         raise Refused("the copies hold a label, a jump, or something that is kept from call to call")
     if kind in {"result_statement", "result_name"}:
         raise Refused("the copies work out the result of the function they stand in")
-    if kind in {"super", "with_object"} or (kind == "this" and not language.methods):
+    if kind in {"super", "with_object"} or (kind == "this" and not (language.methods or in_class)):
         raise Refused("the copies use the object they belong to")
     implicit = text == "arguments" or (language.id == "gamescript" and text.startswith("argument"))
     if implicit and kind == language.name:

@@ -262,7 +262,7 @@ class FunctionProof:
         declared.refuse_aliases(before, segment)
         if before.language.values_everywhere:
             declared.require_no_value_lost(before, segment, False)
-        declared.refuse_members(before, segment)
+        self._refuse_members(segment)
         if before.language.implicit_locals:
             declared.refuse_jumps(before, scope)
         changed = definition.written & set(definition.parameters)
@@ -307,6 +307,10 @@ class FunctionProof:
         given = zip(definition.parameters, call.arguments, strict=True)
         variables = frozenset(p for p, a in given if after.tree.kind[a] == after.language.name)
         places.require_values_fit(after, holes, variables)
+
+    def _refuse_members(self, segment: Sequence[int]) -> None:
+        """A function outside the class does not see what belongs to the object."""
+        declared.refuse_members(self.before, segment)
 
     def _check_names(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """What the function does not own must be the module's or built in, there and here."""

@@ -1,0 +1,38 @@
+"""What belongs to the objects of a class and goes by its bare name in the class's methods."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from .names import Role
+from .program import ProgramFile
+
+
+def members_named(file: ProgramFile, statements: Sequence[int]) -> list[str]:
+    """The members of classes that statements mention by their bare names, in order."""
+    known, tree, names = _members(file), file.tree, file.names
+    return [
+        tree.text[i]
+        for s in statements
+        for i in names.within(s, tree.end[s])
+        if tree.text[i] in known and names.role[i] <= Role.UPDATE and names.owner(i) <= 0
+    ]
+
+
+def _members(file: ProgramFile) -> frozenset[str]:
+    if "members" not in file.derived:
+        file.derived["members"] = frozenset(
+            file.tree.text[i] for i in file.names.nodes if file.names.declared_at(i) and _is_member(file, i)
+        )
+    known = file.derived["members"]
+    assert isinstance(known, frozenset)
+    return known
+
+
+def _is_member(file: ProgramFile, node: int) -> bool:
+    tree, language = file.tree, file.language
+    around = file.parents(node)
+    holders = language.classes | language.procedures
+    own = tree.kind[around[0]] in holders and tree.field[node] == "name"
+    holder = next((p for p in (around[1:] if own else around) if tree.kind[p] in holders), 0)
+    return tree.kind[holder] in language.classes
