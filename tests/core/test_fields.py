@@ -100,9 +100,7 @@ def test_constants_of_an_enumeration_are_listed() -> None:
         '        Console.WriteLine("----");\n        Console.ResetColor();\n'
         for colour, word in (("Red", "stop"), ("Green", "go"), ("Yellow", "wait"))
     )
-    text = worked_text(
-        "csharp", f"using System;\n\nclass P\n{{\n    static void Main()\n    {{\n{lines}    }}\n}}\n"
-    )
+    text = worked_text("csharp", f"using System;\n\nclass P\n{{\n    static void Main()\n    {{\n{lines}    }}\n}}\n")
     assert "ConsoleColor[] consoleColors = " in text or "ConsoleColor[] colors = " in text
 
 

@@ -45,10 +45,10 @@ print(pump.up(3), pump.rise(), pump.rise(), pump.log)
 
 def test_what_methods_share_becomes_a_method() -> None:
     after = worked(PUMP)
-    assert "\n\n    def find_change(self, value):\n        old = self.level\n" in after
+    assert "\n\n    def find_change(self, amount):\n        old = self.level\n" in after
     assert "        change = self.find_change(by)\n" in after
     assert run(after) == run(PUMP)
-    assert report(PUMP).suggestions[0].title == "A method find_change(value), called in 2 places"
+    assert report(PUMP).suggestions[0].title == "A method find_change(amount), called in 2 places"
 
 
 @pytest.mark.parametrize(

@@ -152,9 +152,7 @@ PARCELS = """public class Main {{
     }}
 }}
 """
-TAKING = PARCELS.format(
-    declared="double price = 4.0;", one="price = price + 1;", two="price = Math.ceil(price);"
-)
+TAKING = PARCELS.format(declared="double price = 4.0;", one="price = price + 1;", two="price = Math.ceil(price);")
 
 
 def in_place_of_two(text: str, language: str) -> str:

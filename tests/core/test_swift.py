@@ -109,7 +109,7 @@ def test_a_literal_that_may_take_on_another_type_is_no_parameter() -> None:
     assert "another type" in found.suggestions[0].why_not
 
 
-def test_what_a_method_names_without_an_object_stays_with_the_object() -> None:
+def test_what_names_members_becomes_a_method_of_their_object() -> None:
     body = 'print("Boarding")\n        seats -= 1\n        print("Seats left: \\(seats)")\n        print("Next please")'
     text = f"""
     struct Boat {{
@@ -129,7 +129,7 @@ def test_what_a_method_names_without_an_object_stays_with_the_object() -> None:
     """
     found = report(text, language="swift")
     assert [f.rule for f in found.findings] == ["repeated-block"]
-    assert [s.status for s in found.suggestions] == ["outline"]
+    assert [s.status for s in found.suggestions] == ["proved"]
 
 
 PLAIN = 'print("gate 1")\nprint("gate 2")\nprint("gate 3")\n'

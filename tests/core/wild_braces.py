@@ -323,5 +323,7 @@ def wild_class(seed: int, language: str) -> str:
     kind = ": number" if language == "typescript" else ""
     listed = [f"  {name}{kind} = {r.randint(0, 9)};" for name in fields]
     program = wild._program(["@@", "@@"])
-    text = program.replace("@@\n@@", "\n".join(["class Station {", *listed, *told, "}", "const station = new Station();"]))
+    text = program.replace(
+        "@@\n@@", "\n".join(["class Station {", *listed, *told, "}", "const station = new Station();"])
+    )
     return re.sub(r"\b(work\d)\(\)(?=\))", r"station.\1()", text)

@@ -167,6 +167,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Numbered variables can become the places of one list."""
     functions_are_values: bool = False
     """A function can be given to another by its plain name."""
+    functions_keep_variables: bool = False
+    """A function inside another goes on using the variables around it."""
     started_by_hand: bool = False
     """Whoever uses the program can start any procedure that is not private."""
     fixed_parameters: bool = False

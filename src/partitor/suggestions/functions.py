@@ -335,16 +335,23 @@ def _uses_object(copies: Sequence[Copy]) -> bool:
     return mentioned or (file.language.bare_members and any(members_named(file, c.statements) for c in copies))
 
 
+def _written(copy: Copy, scope: int) -> set[str]:
+    """Variables of `scope` that a copy gives values to itself, not only a function in it that runs later."""
+    file, names = copy.file, copy.file.names
+    return {
+        file.tree.text[i]
+        for i in names.within(*copy.span)
+        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
+        if names.scope[i] == scope or not file.language.functions_keep_variables
+    }
+
+
 def _undeclared(copy: Copy, scope: int, inputs: Sequence[str]) -> tuple[Variable, ...]:
     """Variables around the copy that it gives values to without needing their old ones."""
     file, names, tree = copy.file, copy.file.names, copy.file.tree
     start, stop = copy.span
     declared = {tree.text[i] for i in names.within(start, stop) if names.declared_at(i)}
-    written = {
-        tree.text[i]
-        for i in names.within(start, stop)
-        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
-    }
+    written = _written(copy, scope)
     order = _order_of_names(copy)
     return tuple(
         Variable(n, variable_type(file, n, scope))
@@ -384,7 +391,10 @@ def _inputs(copy: Copy, scope: int) -> list[str]:
     file = copy.file
     needed = needed_by(file, scope, copy.statements)
     if scope == 0:
-        needed = frozenset(n for n in needed if _assigned(copy, n) or _changes(file, n))
+        names, tree = file.names, file.tree
+        here = {tree.text[i] for i in names.within(*copy.span) if names.scope[i] == scope}
+        inner = file.language.functions_keep_variables
+        needed = frozenset(n for n in needed if (n in here or not inner) and (_assigned(copy, n) or _changes(file, n)))
     return sorted(needed, key=lambda n: _order_of_names(copy).get(n, 0))
 
 
@@ -403,13 +413,9 @@ def _changes(file: ProgramFile, name: str) -> bool:
 
 def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]]) -> list[str]:
     """Variables of the first copy that some copy's surroundings need afterwards."""
-    file, names = copies[0].file, copies[0].file.names
+    file = copies[0].file
     order = _order_of_names(copies[0])
-    written = {
-        file.tree.text[i]
-        for i in names.within(*copies[0].span)
-        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scopes[0]
-    }
+    written = _written(copies[0], scopes[0])
     flows = {scope: flow_of(file, scope) for scope in set(scopes)}
     if any(copy.last not in flows[scopes[k]].live_after for k, copy in enumerate(copies)):
         raise CannotWrite("what is needed after the copies cannot be told there")
@@ -419,7 +425,17 @@ def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[di
         for name in written
         if renames[k].get(name, name) in flows[scopes[k]].live_after[copy.last]
     }
-    return sorted(needed, key=lambda n: order[n])
+    alone = {
+        n for n in needed if all(_is_only_inside(c, renames[k].get(n, n), scopes[k]) for k, c in enumerate(copies))
+    }
+    return sorted(needed - alone, key=lambda n: order[n])
+
+
+def _is_only_inside(copy: Copy, name: str, scope: int) -> bool:
+    """True where only the copy, and functions in it, have to do with a variable."""
+    names, tree = copy.file.names, copy.file.tree
+    uses = [i for i in names.nodes if tree.text[i] == name and names.owner(i) == scope]
+    return all(copy.span[0] <= i < copy.span[1] for i in uses)
 
 
 def _kept_values(copy: Copy, scope: int, results: Sequence[str]) -> list[str]:

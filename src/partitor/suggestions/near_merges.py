@@ -78,7 +78,8 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     given = [[*(c.values[k] for c in values.values()), writer.truth(k == told)] for k in (0, 1)]
     names = (*values, flag)
     calls = {
-        p.name: [writer.argument(n, v) for n, v in zip(names, given[k], strict=True)] for k, p in enumerate((one, other))
+        p.name: [writer.argument(n, v) for n, v in zip(names, given[k], strict=True)]
+        for k, p in enumerate((one, other))
     }
     edits = [Edit(one.start_line, one.end_line, (*head, *body, *end)), removal(file, other)]
     edits += rewritten_calls(file, [one, other], name, writer, calls)
@@ -287,7 +288,9 @@ class _Text:
         tree = self.file.tree
         block = next(c for c in tree.children(statement) if c in self.file.block_at)
         first = self.file.block_at[block].statements[0]
-        lines = without_comments(self.file, self.file.lines[tree.start_line(statement) - 1 : tree.start_line(first) - 1])
+        lines = without_comments(
+            self.file, self.file.lines[tree.start_line(statement) - 1 : tree.start_line(first) - 1]
+        )
         if len(lines) != 1 and [line.strip() for line in lines[1:]] != ["{"]:
             raise CannotWrite("a head runs over several lines")
         return lines

@@ -56,7 +56,21 @@ ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper"
 
 
 QUANTITIES = frozenset(
-    ["total", "sum", "count", "mean", "average", "best", "highest", "lowest", "result", "score", "area", "price", "cost"]
+    [
+        "total",
+        "sum",
+        "count",
+        "mean",
+        "average",
+        "best",
+        "highest",
+        "lowest",
+        "result",
+        "score",
+        "area",
+        "price",
+        "cost",
+    ]
 )
 """What a function may be called by that works it out, whatever the copies call it."""
 

@@ -140,6 +140,7 @@ TABLE: dict[str, Any] = {
     "hoists": True,
     "texts_take_texts": True,
     "own_object": "this",
+    "functions_keep_variables": True,
     "argument_names": {
         "prompt": ("question",),
         "alert": ("message",),

@@ -141,27 +141,45 @@ def _leaves_with_nothing(file: ProgramFile, statements: Sequence[int]) -> bool:
     """True where the statements return, never with a value."""
     tree, language = file.tree, file.language
     returns = [n for s in statements for n in range(s, tree.end[s]) if tree.kind[n] == language.returning]
-    return bool(returns) and all(tree.end[n] - n == 2 for n in returns)
+    own = [n for n in returns if file.procedure_around(n).node <= statements[0]]
+    return bool(own) and all(tree.end[n] - n == 2 for n in own)
 
 
-def _refuse_unmovable(file: ProgramFile, statements: Sequence[int], function: int, may_leave: bool, in_class: bool) -> None:
+def _refuse_unmovable(
+    file: ProgramFile, statements: Sequence[int], function: int, may_leave: bool, in_class: bool
+) -> None:
     """Statements that mean something else inside another function."""
     tree, language = file.tree, file.language
-    for s in statements:
-        for node in range(s, tree.end[s]):
-            kind = tree.kind[node]
-            if (kind == language.returning and not may_leave) or kind in language.suspending:
-                raise Refused("the copies leave the function they stand in")
-            if kind in language.outer_declarations or kind in language.deleting:
-                raise Refused("the copies declare or delete a name")
-            if kind in language.procedures | language.classes | {"lambda", "wildcard_import"}:
+    inside = 0
+    """Up to here stands a function that the statements hand on, with jumps of its own."""
+    for node in (n for s in statements for n in range(s, tree.end[s])):
+        kind = tree.kind[node]
+        if language.declares:
+            _refuse_tied(file, node, in_class)
+        if kind in language.suspending:
+            raise Refused("the copies leave the function they stand in")
+        if node < inside:
+            continue
+        if kind == language.returning and not may_leave:
+            raise Refused("the copies leave the function they stand in")
+        if kind in language.outer_declarations or kind in language.deleting:
+            raise Refused("the copies declare or delete a name")
+        if kind in language.procedures | language.classes | {"lambda", "wildcard_import"}:
+            if not _is_handed_on(file, node):
                 raise Refused("the copies define something themselves")
-            if language.declares:
-                _refuse_tied(file, node, in_class)
-            if kind in {"break_statement", "continue_statement"} and not any(
-                rules.is_left_by(file, p, node) for p in file.parents(node) if p > function
-            ):
-                raise Refused("the copies leave a loop they stand in")
+            inside = tree.end[node]
+        if kind in {"break_statement", "continue_statement"} and not any(
+            rules.is_left_by(file, p, node) for p in file.parents(node) if p > function
+        ):
+            raise Refused("the copies leave a loop they stand in")
+
+
+def _is_handed_on(file: ProgramFile, node: int) -> bool:
+    """True for a function without a name that is a value, in a language where it keeps the variables around it."""
+    tree, language = file.tree, file.language
+    value = node not in file.block_at and tree.parent[node] not in file.block_at
+    plain = tree.kind[node] in language.procedures | {"lambda"} and tree.child(node, "name") is None
+    return language.functions_keep_variables and value and plain
 
 
 def _refuse_tied(file: ProgramFile, node: int, in_class: bool) -> None:

@@ -75,6 +75,9 @@ class FunctionProof:
         self.inlined = 0
         self.told = False
         """A line above tells what the function takes."""
+        late = rules.names_used_by_inner_functions(after, self.definition.statements)
+        self.kept = late & self.definition.variables
+        """Variables that a function inside the new one goes on using."""
         self.changed_scopes: set[tuple[int, int]] = set()
         """(original scope, rewritten scope) of each call."""
 
@@ -200,7 +203,8 @@ class FunctionProof:
         if before.language.declares:
             self._check_declarations(segment, scope, call, mapping, rules.scope_of_statement(self.after, statement))
         self._check_names(segment, scope, mapping)
-        self._check_results(segment, scope, flow, call, mapping, frozenset(first))
+        private = self._private(segment, scope, mapping, arguments)
+        self._check_results(segment, scope, flow, call, mapping, frozenset(first), private)
         self._check_arguments(segment, scope, flow, {p: a for p, a in arguments.items() if p not in first}, mapping)
 
     def _ends_a_procedure(self, segment: Sequence[int], scope: int) -> bool:
@@ -333,9 +337,34 @@ class FunctionProof:
         inner = rules.names_of_inner_scopes(before, segment) | rules.names_of_inner_scopes(after, definition.statements)
         if inner & (definition.variables | set(mapping.values())):
             raise Refused("a name means one thing in the copies and another in a function inside them")
-        late = rules.names_used_by_inner_functions(after, definition.statements)
-        if late & definition.variables:
+        if self.kept and not after.language.functions_keep_variables:
             raise Refused("a function inside the copies keeps a variable for later")
+
+    def _private(
+        self, segment: Sequence[int], scope: int, mapping: dict[str, str], arguments: Mapping[str, Term]
+    ) -> frozenset[str]:
+        """The copy's variables that a function inside it keeps and nobody else has to do with. Raises Refused where
+        such a function would keep another variable than before, or one with another value."""
+        found: set[str] = set()
+        before, after, definition = self.before, self.after, self.definition
+        for name in sorted(self.kept):
+            if name in definition.parameters:
+                value = arguments[name]
+                stays = is_literal(value) or (
+                    value[0] == "identifier" and rules.never_changes(before, str(value[1]), scope)
+                )
+                if name in definition.written or _is_written(after, name, definition.node) or not stays:
+                    raise Refused(f"a function inside the copies keeps {name}, which may change")
+                continue
+            original = mapping.get(name, name)
+            uses = [i for i in before.names.nodes if before.tree.text[i] == original and before.names.owner(i) == scope]
+            if all(segment[0] <= i < before.tree.end[segment[-1]] for i in uses):
+                found.add(original)
+            elif rules.never_changes(before, original, scope):
+                found.add(original)
+            else:
+                raise Refused(f"a function inside the copies keeps {original}, which may change")
+        return frozenset(found)
 
     def _check_results(
         self,
@@ -345,6 +374,7 @@ class FunctionProof:
         call: _Call,
         mapping: dict[str, str],
         first: frozenset[str],
+        private: frozenset[str],
     ) -> None:
         before, definition = self.before, self.definition
         if segment[-1] not in flow.live_after:
@@ -358,10 +388,11 @@ class FunctionProof:
         for name in sorted(written):
             if before.names.owner_of(name, scope) != scope:
                 raise Refused(f"the copies change {name}, which belongs further out")
-            if name in flow.always_live or rules.declared_global_somewhere(before, name):
+            kept = name in flow.always_live or rules.declared_global_somewhere(before, name)
+            if kept and name not in private:
                 raise Refused(f"other functions use {name} while the copies change it")
         if written - set(results):
-            lost = (written - set(results)) & flow.live_after[segment[-1]]
+            lost = (written - set(results) - private) & flow.live_after[segment[-1]]
             if lost:
                 raise Refused(f"{min(lost)} is needed afterwards and not returned")
         if set(results) - written:
@@ -531,6 +562,15 @@ class _CallProof(FunctionProof):
             if before.names.owner_of(self.name, old) != 0:
                 raise Refused(f"{self.name} means something else there")
             self._require_same_owners(old, new)
+
+
+def _is_written(file: ProgramFile, name: str, scope: int) -> bool:
+    """True where a function, or one inside it, gives a variable of `scope` a value."""
+    names, tree = file.names, file.tree
+    inside = names.within(scope, tree.end[scope])
+    return any(
+        tree.text[i] == name and names.owner(i) == scope and names.role[i] in (Role.WRITE, Role.UPDATE) for i in inside
+    )
 
 
 def match_in_order(

@@ -61,7 +61,10 @@ class _MemberProof(FunctionProof):
         built_on = {t for n in classes for c in tree.children(n) for t in self._heritage(c)}
         for base in sorted(built_on - set(called)):
             raise Refused(f"{base}, on which the class builds, is not in sight")
-        if any(kind in language.strings and text[1:-1] == self.name for kind, text in zip(tree.kind, tree.text, strict=True)):
+        if any(
+            kind in language.strings and text[1:-1] == self.name
+            for kind, text in zip(tree.kind, tree.text, strict=True)
+        ):
             raise Refused(f"the text {self.name} might name a member")
 
     def _heritage(self, node: int) -> list[str]:
@@ -89,7 +92,12 @@ class _MemberProof(FunctionProof):
         """The call stands right in a plain method of the class, of the same kind as the new one."""
         after, tree, language = self.after, self.after.tree, self.after.language
         method = after.procedure_around(callee)
-        if not method.node or not method.in_class or method.decorated or rules.class_of(after, method.node) != self.home:
+        if (
+            not method.node
+            or not method.in_class
+            or method.decorated
+            or rules.class_of(after, method.node) != self.home
+        ):
             raise Refused("the new method is called outside the methods of its class")
         between = [p for p in after.parents(callee) if p > method.node]
         if any(tree.kind[p] in language.scopes | {"lambda", "closure"} for p in between):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 
 from ...program.flow import Flow
-from ...program.names import UNBOUND, Role
+from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
 from .folding import Term
 from .verdict import Refused
@@ -225,6 +225,15 @@ def _may_hold_iterators(file: ProgramFile) -> bool:
 def _is_only_argument(file: ProgramFile, node: int) -> bool:
     """True for the generator in `sum(x for x in …)`, which nothing else can see."""
     return file.tree.kind[file.tree.parent[node]] == "call"
+
+
+def never_changes(file: ProgramFile, name: str, scope: int) -> bool:
+    """True for a name that `scope` sees with one value for good: it is given one once, or as a parameter."""
+    names, owner = file.names, file.names.owner_of(name, scope)
+    given = [
+        i for i in names.nodes if file.tree.text[i] == name and names.owner(i) == owner and names.role[i] in WRITES
+    ]
+    return len(given) == 1 and not declared_global_somewhere(file, name) and not file.is_used_beside(name)
 
 
 def names_written(file: ProgramFile, statements: Iterable[int], scope: int) -> set[str]:

@@ -1,0 +1,217 @@
+"""Methods of objects that no parameter names (`this.sell(…)`, bare members), and functions that handlers stand in."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from core.builders import read, report, worked
+from core.runners import can_run, outputs
+from core.wild_braces import wild_class
+from partitor.program.program import Program
+from partitor.repeats.find import Limits, find_repeats
+from partitor.suggestions.edits import rewritten
+from partitor.suggestions.proof import NewFunction, prove
+from partitor.suggestions.worked import Deadline, Proved, attempt, makings, work_through
+
+BODY = """    this.sold += 1;
+    this.log.push("a cup");
+    console.log("sold " + this.sold);
+    if (this.sold > 2) {
+      console.log("that was the last");
+    }
+"""
+KIOSK = f"""class Kiosk {{
+  sold = 0;
+  log = [];
+
+  tea() {{
+    console.log("tea");
+{BODY}  }}
+
+  soup() {{
+{BODY}    console.log("soup");
+  }}
+
+  cake() {{
+{BODY}    return this.sold;
+  }}
+}}
+
+const kiosk = new Kiosk();
+kiosk.tea();
+kiosk.soup();
+console.log(kiosk.cake());
+"""
+
+
+def statuses(text: str, language: str = "javascript") -> set[str]:
+    """The statuses of suggestions for a function."""
+    return {s.status for s in report(text, language=language).suggestions if s.kind == "function"}
+
+
+def test_copies_that_use_their_object_become_its_method() -> None:
+    after = worked(KIOSK, "javascript")
+    name = after.split("();\n", 2)[0].rsplit("this.", 1)[1] if "this." in after else ""
+    assert after.count(f"    this.{name}();\n") == 3
+    assert f"\n\n  {name}() {{\n    this.sold += 1;\n" in after
+    assert after.count("a cup") == 1
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("class Kiosk {", "class Kiosk extends Shop {"),
+        ("kiosk.tea();", 'document.addEventListener("click", kiosk.tea);'),
+        ("kiosk.tea();", "kiosk.tea.call(other);"),
+        ("  tea() {", "  static tea() {"),
+        ("  tea() {", "  get tea() {"),
+        ("  tea() {", "  async tea() {"),
+        ("kiosk.tea();", "Kiosk.prototype.tea = other;"),
+        ("const kiosk", "class Kiosk {}\nconst kiosk"),
+    ],
+    ids=["unknown base", "handed on", "called for another", "static", "getter", "async", "prototype", "twice"],
+)
+def test_where_the_object_might_be_another_it_is_told_in_words(old: str, new: str) -> None:
+    text = KIOSK.replace(old, new, 1)
+    assert text != KIOSK and "proved" not in statuses(text)
+
+
+def test_a_method_that_is_bound_to_its_object_may_be_handed_on() -> None:
+    text = KIOSK.replace("kiosk.tea();", "setTimeout(() => kiosk.tea(), 10);", 1)
+    assert statuses(text) == {"proved"}
+    text = KIOSK.replace("  log = [];", "  log = [];\n  later = this.tea.bind(this);", 1)
+    assert statuses(text) == {"proved"}
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("this.NAME();", "kiosk.NAME();"),
+        ("this.NAME();", "NAME();"),
+        ("  NAME() {", "  static NAME() {"),
+        ("    this.sold += 1;\n", "    this.sold += 2;\n"),
+        ("    this.NAME();\n", "    setTimeout(() => this.NAME(), 0);\n"),
+    ],
+)
+def test_a_faulty_method_is_refused(old: str, new: str) -> None:
+    before, after = read(KIOSK, "javascript"), worked(KIOSK, "javascript")
+    name = after.split("\n    this.sold += 1")[0].rsplit("() {", 1)[0].rsplit(" ", 1)[1]
+    claim = NewFunction(before.path, name, (), "Kiosk")
+    assert prove(before, rewritten(before, after), claim).proved
+    faulty = after.replace(old.replace("NAME", name), new.replace("NAME", name), 1)
+    assert faulty != after and not prove(before, rewritten(before, faulty), claim).proved
+
+
+PLAYER = """class Player {
+    var lives = 3
+    var score = 0
+
+    func hitRock() {
+        print("ouch")
+        lives -= 1
+        score -= 10
+        print("lives \\(lives), score \\(score)")
+        if lives == 0 {
+            print("game over")
+        }
+    }
+
+    func fallDown() {
+        lives -= 1
+        score -= 30
+        print("lives \\(lives), score \\(score)")
+        if lives == 0 {
+            print("game over")
+        }
+        print("splash")
+    }
+}
+"""
+
+
+def test_bare_members_stay_with_their_object() -> None:
+    found = report(PLAYER, language="swift").suggestions
+    assert [s.status for s in found] == ["proved"]
+    assert "+    private func " in found[0].diff and "self." not in found[0].diff
+    record = report(PLAYER.replace("class", "struct").replace("func", "mutating func"), language="swift").suggestions
+    assert "+    private mutating func " in record[0].diff
+    mixed = PLAYER.replace("func hitRock", "static func hitRock")
+    assert "proved" not in statuses(mixed, "swift")
+
+
+BUTTONS = """let count = 0;
+const label = document.getElementById("label");
+
+const plus = document.createElement("button");
+plus.textContent = "one";
+plus.addEventListener("click", () => {
+  count = count + 1;
+  label.textContent = count;
+  plus.blur();
+});
+document.body.appendChild(plus);
+
+label.textContent = "0";
+
+const more = document.createElement("button");
+more.textContent = "five";
+more.addEventListener("click", () => {
+  count = count + 5;
+  label.textContent = count;
+  more.blur();
+});
+document.body.appendChild(more);
+"""
+
+
+def test_handlers_go_into_the_function_that_makes_them() -> None:
+    after = worked(BUTTONS, "javascript")
+    assert after.count("addEventListener") == 1
+    assert '("one", 1);\n' in after and '("five", 5);\n' in after
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("count + 5;\n", "count + step;\n"),
+        ("more.blur();\n});\n", "more.blur();\n});\nmore = null;\n"),
+        ('"click", () =>', '"click", function ()'),
+    ],
+    ids=["a value that may change", "a variable that is given another", "an object of its own"],
+)
+def test_what_a_handler_keeps_must_stay(old: str, new: str) -> None:
+    text = BUTTONS.replace(old, new)
+    if "step" in new:
+        text = text.replace("count + 1;", "count + other;").replace("let count", "let step = 5, other = 1;\nlet count")
+        text += "step = 7;\nother = 2;\n"
+    if "null" in new:
+        text = text.replace("const plus", "let plus").replace("const more", "let more")
+        text = text.replace("plus.blur();\n});\n", "plus.blur();\n});\nplus = null;\n")
+        text += "console.log(plus, more);\n"
+    if "function" in new:
+        text = text.replace("plus.blur", "this.blur").replace("more.blur", "this.blur")
+    assert text != BUTTONS and "proved" not in statuses(text)
+
+
+@pytest.mark.parametrize("language", [x for x in ("javascript", "typescript") if can_run(x)])
+def test_wild_classes_print_the_same(language: str, tmp_path: Path) -> None:
+    originals: list[str] = []
+    pairs: list[tuple[int, str]] = []
+    methods = 0
+    for seed in range(60):
+        text = wild_class(seed, language)
+        program = Program([read(text, language)])
+        found = find_repeats(program, Limits(), frozenset(), near=True)
+        proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
+        methods += sum(r.candidate.title.startswith("A method") for r in proved)
+        chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
+        texts = [r.after.source.text for r in proved]
+        texts += [chain.program.files[0].source.text] if chain.steps else []
+        pairs += [(len(originals), after) for after in texts]
+        originals += [text] if texts else []
+    assert methods > 10
+    told = outputs(language, [*originals, *(text for _, text in pairs)], tmp_path)
+    for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
+        assert now == told[k], f"{originals[k]}\n----- became\n{after}"
