@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import pytest
-from core.builders import worked as _worked
 
+from core.builders import worked as _worked
 from partitor.check import check
 from partitor.exchange.assignment import Assignment
 from partitor.reading.collect import Submission

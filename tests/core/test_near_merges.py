@@ -165,8 +165,11 @@ def in_place_of_two(text: str, language: str) -> str:
 
 def test_a_flag_has_its_type_and_its_place_in_the_braces() -> None:
     after = in_place_of_two(TAKING, "java")
-    assert "(double kilos, boolean with" in after and "if (with" in after and "if (!with" in after
-    assert after.count("static double") == 1 and after.count("return price;") == 1
+    assert "(double kilos, boolean with" in after
+    assert "if (with" in after
+    assert "if (!with" in after
+    assert after.count("static double") == 1
+    assert after.count("return price;") == 1
 
 
 def test_a_variable_without_a_first_value_is_no_way_to_go() -> None:
@@ -182,9 +185,11 @@ def test_swapped_flags_are_refused() -> None:
     claim = MergedFunctions(before.path, name, ("air", "sea"))
     assert prove(before, read(text, "java"), claim).proved
     swapped = text.replace("(2.5, true)", "(2.5, false)").replace("(1.5, false)", "(1.5, true)")
-    assert swapped != text and not prove(before, read(swapped, "java"), claim).proved
+    assert swapped != text
+    assert not prove(before, read(swapped, "java"), claim).proved
     same = text.replace("if (!with", "if (with")
-    assert same != text and not prove(before, read(same, "java"), claim).proved
+    assert same != text
+    assert not prove(before, read(same, "java"), claim).proved
 
 
 C_PAIR = """#include <stdio.h>
@@ -221,8 +226,11 @@ int main(void) {
 
 def test_variables_that_the_second_calls_otherwise_are_called_as_in_the_first() -> None:
     after = worked(C_PAIR, "c")
-    assert "(int with" in after and '("much: %d\\n", total)' in after and "sum" not in after
-    assert "(1)" in after and "(0)" in after
+    assert "(int with" in after
+    assert '("much: %d\\n", total)' in after
+    assert "sum" not in after
+    assert "(1)" in after
+    assert "(0)" in after
 
 
 @pytest.mark.parametrize("language", [x for x in ("javascript", "java", "c", "csharp", "cpp") if can_run(x)])

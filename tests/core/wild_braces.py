@@ -64,7 +64,7 @@ class WildBraces:
                 lines.append(self._statement())
             if lines and r.random() < 0.1 and "\n}" in lines[-1] and not lines[-1].startswith(("{", "switch", "try")):
                 extra = self.say(r.choice(WORDS), r.choice(OWN))
-                lines[-1] = re.sub(r"\n\}\Z", lambda m: f"\n    {extra}\n}}", lines[-1])
+                lines[-1] = re.sub(r"\n\}\Z", "", lines[-1]) + f"\n    {extra}\n}}"
         return lines
 
     # -- what the languages write differently ----------------------------------------------------

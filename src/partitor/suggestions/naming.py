@@ -229,7 +229,7 @@ class Namer:
         if column.numbers is not None and self._limits_a_loop(column, copies[0]):
             return ["count"]
         if column.values[0][:1] in "[{":
-            kind = ("words",) if any(mark in column.values[0] for mark in "\"'") else ("numbers",)
+            return ["words" if any(mark in column.values[0] for mark in "\"'") else "numbers"]
         return [next((n for n in kind if n not in self.taken), kind[0])]
 
     @staticmethod

@@ -13,8 +13,8 @@ from .arrays import prove_array
 from .functions import prove_call, prove_function
 from .listing import prove_listing
 from .loops import prove_loop
-from .merges import prove_merge
 from .members import prove_member
+from .merges import prove_merge
 from .methods import prove_method
 from .renames import prove_rename
 from .verdict import (

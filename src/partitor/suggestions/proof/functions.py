@@ -358,9 +358,9 @@ class FunctionProof:
                 continue
             original = mapping.get(name, name)
             uses = [i for i in before.names.nodes if before.tree.text[i] == original and before.names.owner(i) == scope]
-            if all(segment[0] <= i < before.tree.end[segment[-1]] for i in uses):
-                found.add(original)
-            elif rules.never_changes(before, original, scope):
+            if all(segment[0] <= i < before.tree.end[segment[-1]] for i in uses) or rules.never_changes(
+                before, original, scope
+            ):
                 found.add(original)
             else:
                 raise Refused(f"a function inside the copies keeps {original}, which may change")

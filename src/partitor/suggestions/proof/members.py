@@ -1,14 +1,17 @@
-"""Proof of a new method in a language where a method knows its object without being given it: with every `this.name(…)`,
-or `name(…)` where members go by their bare names, inlined the program is the original again."""
+"""Proof of a new method where methods know their object without being given it: with every `this.name(…)` inlined, or
+`name(…)` where members go by their bare names, the program is the original again."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
+from ...program.flow import Flow
+from ...program.members import members_named
 from ...program.names import Role
 from ...program.program import ProgramFile
 from . import rules
 from .definitions import Definition, take_apart
+from .folding import Term
 from .functions import FunctionProof, Taken
 from .verdict import NewFunction, Refused
 from .walk import Walk
@@ -126,8 +129,22 @@ class _MemberProof(FunctionProof):
                 raise Refused(f"{method} is handed on, and may be called without its object")
 
     def _refuse_members(self, segment: Sequence[int]) -> None:
-        """What belongs to the object the method sees too; but no member is a value to be given."""
-        pass
+        """What belongs to the object the method sees too."""
+
+    def _check_arguments(
+        self,
+        segment: Sequence[int],
+        scope: int,
+        flow: Flow,
+        arguments: Mapping[str, Term],
+        mapping: dict[str, str],
+    ) -> None:
+        """A member by its bare name may be worked out anew each time it is read."""
+        members = set(members_named(self.before, segment)) if self.before.language.bare_members else set()
+        given = {name for value in arguments.values() for name in rules.names_in(value)}
+        for name in sorted(given & members):
+            raise Refused(f"{name} belongs to the object, and may change before it is read")
+        super()._check_arguments(segment, scope, flow, arguments, mapping)
 
     def _known_everywhere(self) -> bool:
         return True

@@ -30,7 +30,8 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
     if value[0] != "attribute" or len(value) != 4 or value[2] != (".", "."):
         return False
     held, member = value[1], value[3]
-    assert isinstance(held, tuple) and isinstance(member, tuple)
+    assert isinstance(held, tuple)
+    assert isinstance(member, tuple)
     if held[0] != file.language.name:
         return False
     holder, field = str(held[1]), str(member[1])
