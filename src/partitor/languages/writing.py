@@ -93,6 +93,11 @@ class Writer(ABC):
         where the language has no way to write that in place."""
         raise CannotWrite("a text differs inside")
 
+    def repeated(self, literal: str, expression: str) -> str:
+        """A text that is a shorter one so many times. Raises CannotWrite where the language has no way to write that
+        in place."""
+        raise CannotWrite("the texts grow, which would need a loop of its own")
+
     def gap(self, expression: str) -> str:
         """The value of an expression as it stands in a text with gaps. Raises CannotWrite where there are none."""
         raise CannotWrite("a text differs inside")

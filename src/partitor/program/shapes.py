@@ -107,7 +107,7 @@ class ShapeTable:
                 or (kind == language.member[0] and _is_plain_field(tree, position, variables))
             ):
                 plain.append(SLOT)
-                worded.append(DIGITS.sub("#", text) if kind in strings else SLOT)
+                worded.append(_words_of(text) if kind in strings else SLOT)
                 kinded.append((*SLOT, kind))
                 opened.append(SLOT)
                 position = ends[position]
@@ -145,6 +145,16 @@ class ShapeTable:
 
     def _number(self, key: tuple[object, ...]) -> int:
         return self._shape.setdefault(key, len(self._shape))
+
+
+SAME_SIGNS = re.compile(r"""(["'])(([^"'`\\{}%$~])\3*)((?:\\n)?)\1""")
+"""A text of one sign, once or more, and perhaps the end of a line."""
+
+
+def _words_of(text: str) -> str:
+    """A text without its numbers, and without how often it has its one sign."""
+    grown = SAME_SIGNS.fullmatch(text)
+    return f"{grown[3]}+{grown[4]}" if grown else DIGITS.sub("#", text)
 
 
 def given_value(tree: Tree, statement: int) -> tuple[int, int] | None:

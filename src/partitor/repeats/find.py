@@ -29,6 +29,8 @@ MOST_REORDERED = 3000
 """Statements of a program beyond which copies in another order are not looked for."""
 
 
+MOST_RECURSIONS = 60
+"""Functions of a program among which those are looked for that call themselves alike."""
 FEWEST_OF_METHODS = 4
 """Statements from which methods that do the same with different fields are worth a remark."""
 
@@ -398,7 +400,28 @@ class _Finder:
         known = frozenset(id(p) for twins in whole for _, p in twins.procedures)
         opened = self._alike(self.shapes.open_calls, known, True)
         known |= frozenset(id(p) for twins in opened for _, p in twins.procedures)
-        return [*whole, *opened, *self._alike_methods(known)]
+        return [*whole, *opened, *self._alike_methods(known), *self._alike_recursions(known)]
+
+    def _alike_recursions(self, known: frozenset[int]) -> Iterator[Twins]:
+        """Functions that call themselves alike and only work something else out of each part, where a function can
+        be given to another as a matter of course."""
+        left = [
+            (file, p, Copy(file, file.statements_of(p)))
+            for file in self.program.files
+            if file.language.values_everywhere
+            for p in file.procedures[1:]
+            if p.name
+            and id(p) not in known
+            and file.statements_of(p)
+            and (file.path, p.start_line) not in self.handed_out
+        ][:MOST_RECURSIONS]
+        while left:
+            first, *left = left
+            members = [first, *(other for other in left if _is_alike_recursion([first, other]))]
+            table = _is_alike_recursion(members) if len(members) > 1 else None
+            if table is not None:
+                left = [other for other in left if other not in members]
+                yield Twins(tuple((f, p) for f, p, _ in members), table)
 
     def _alike_methods(self, known: frozenset[int]) -> Iterator[Twins]:
         """Methods of one class that do the same with different fields of their object."""
@@ -450,6 +473,17 @@ class _Finder:
                 )
                 found.append(Twins(tuple((f, p) for f, p, _ in members), table, elsewhere))
         return found
+
+
+def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) -> Table | None:
+    """What differs in functions of equally many parameters that call themselves; None where it is too much."""
+    table = compare([copy for *_, copy in members], open_calls=True)
+    if table is None or len({len(p.parameters) for _, p, _ in members}) > 1:
+        return None
+    own = tuple(p.name for _, p, _ in members)
+    again = any(c.is_called and c.values == own for c in table.columns)
+    worth = again and len(table.columns) <= 2 and worth_merging(table, [p for _, p, _ in members])
+    return table if worth else None
 
 
 def _is_a_stack(file: ProgramFile, procedure: Procedure) -> bool:

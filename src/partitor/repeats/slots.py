@@ -15,7 +15,7 @@ import msgspec
 
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
-from ..program.shapes import given_value, is_plain_list
+from ..program.shapes import SAME_SIGNS, given_value, is_plain_list
 from ..program.tree import Tree
 
 DIGITS = re.compile(r"(\d+)")
@@ -71,6 +71,8 @@ class Spot(msgspec.Struct, frozen=True):
     before: str = ""
     """What stands before the value in the words of a text with gaps, the same in all copies; `after`: behind it."""
     after: str = ""
+    repeated: str = ""
+    """A text literal that the value tells how often to write, one behind the other."""
     in_format: bool = False
     """The text says how other values are printed; a value can be put into it in their way."""
 
@@ -347,6 +349,9 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
         f.tree.kind[n] in tree.language.strings and t[:1] in {"'", '"'}
         for f, n, t in zip(files, nodes, texts, strict=True)
     ):
+        grown = _grown(texts, nodes)
+        if grown:
+            return [grown]
         inside = _numbers_in_strings(texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
         if inside:
             return inside
@@ -390,6 +395,22 @@ def _alike_at_start(texts: Sequence[str]) -> str:
     shared = texts[0][: sum(1 for _ in alike)]
     ends = [m.end() for m in WORD_END.finditer(shared) if all(m.end() < len(t) for t in texts)]
     return shared[: max(ends, default=0)]
+
+
+FEWEST_GROWN = 3
+
+
+def _grown(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
+    """The column of texts of one sign each, evenly more from copy to copy: how many there are."""
+    found = [m for m in map(SAME_SIGNS.fullmatch, texts) if m]
+    if len(found) != len(texts) or len(found) < FEWEST_GROWN or len({(m[1], m[3], m[4]) for m in found}) != 1:
+        return None
+    numbers = tuple(len(m[2]) for m in found)
+    sign = f"{found[0][1]}{found[0][3]}{found[0][1]}"
+    column = Column(
+        values=tuple(map(str, numbers)), spots=(Spot(nodes, repeated=sign, after=found[0][4]),), numbers=numbers
+    )
+    return column if column.step() is not None and not sign[1].isdigit() else None
 
 
 def _takes_numbers(file: ProgramFile, text: int) -> bool:

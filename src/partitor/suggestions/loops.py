@@ -145,7 +145,7 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
 def _indexed(irregular: Sequence[Column], even: Sequence[Column], namer: Namer, table: Table, writer: Writer) -> Plan:
     """One list a column, run through in place where that is possible, else by an index that they share."""
     copies = table.copies
-    variables = {c: Variable(namer.column(c, copies), column_type(c, copies)) for c in irregular}
+    variables = {c: Variable(namer.column(c, copies), column_type(c, copies, listed=True)) for c in irregular}
     rows = tuple(tuple(c.values[k] for c in irregular) for k in range(len(copies)))
     in_place = not even and (not writer.file.language.typed or len(irregular) == 1)
     if in_place and writer.runs_through_lists:

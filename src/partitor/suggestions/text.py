@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
+from ..errors import CannotWrite
 from ..languages.writing import Writer, leading_space
 from ..program.program import ProgramFile
 from ..repeats.slots import Column, Copy, Derived
@@ -71,7 +72,11 @@ def replacements(
     for column, expression in filled.items():
         for spot in column.spots:
             node = spot.nodes[index]
-            if writer.file.tree.kind[node] == "string_content" and spot.group < 0:
+            if spot.repeated:
+                if spot.after:
+                    raise CannotWrite("the texts grow, which would need a loop of its own")
+                whole.append((node, writer.value_text(node, writer.repeated(spot.repeated, expression))))
+            elif writer.file.tree.kind[node] == "string_content" and spot.group < 0:
                 whole.append((node, spot.around(writer.gap(expression))))
             elif spot.in_format:
                 whole.append((node, writer.format_with(spot.before, expression, spot.after)))

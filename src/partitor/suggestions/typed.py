@@ -12,9 +12,10 @@ from ..program.types import Type, is_reference_like, type_of_expression, type_of
 from ..repeats.slots import Column, Copy
 
 
-def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
-    """The one type of all values of a column; None in languages without types. Raises CannotWrite where the
-    values are of different types, or of one that is not in sight."""
+def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) -> Type | None:
+    """The one type of all values of a column; None in languages without types. Where they are `listed` and a list
+    can hold values of any type, it is that of such values. Raises CannotWrite where the values are of different
+    types, or of one that is not in sight."""
     file = copies[0].file
     if not file.language.typed and not file.language.annotates:
         return None
@@ -24,6 +25,8 @@ def column_type(column: Column, copies: Sequence[Copy]) -> Type | None:
     found = {
         _without_length(type_of_expression(copy.file, node)) for copy, node in zip(copies, spot.nodes, strict=True)
     }
+    if listed and file.language.untyped and None not in found:
+        return Type(file.language.untyped)
     kind = found.pop() if len(found) == 1 else None
     if file.language.annotates:
         return kind

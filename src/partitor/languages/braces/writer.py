@@ -14,6 +14,9 @@ from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "list", "subscript", "interpolation", "pair"})
 
 
+REPEATED = re.compile(r"""(["']).\1\.repeat\([^()]*\)""")
+
+
 class BraceWriter(Writer):
     """What the languages with braces share."""
 
@@ -389,6 +392,12 @@ class JavaScriptWriter(BraceWriter):
     def gap(self, expression: str) -> str:
         return f"${{{expression}}}"
 
+    def repeated(self, literal: str, expression: str) -> str:
+        return f"{literal}.repeat({expression})"
+
+    def value_text(self, node: int, expression: str) -> str:
+        return expression if REPEATED.fullmatch(expression) else super().value_text(node, expression)
+
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         if self._keyword("let") == "var" or self._is_joined(node):
             return self._joined(node, before, expression, after)
@@ -428,6 +437,9 @@ class GameScriptWriter(JavaScriptWriter):
 
     runs_through_lists = False
     texts_chain = False
+
+    def repeated(self, literal: str, expression: str) -> str:
+        return f"string_repeat({literal}, {expression})"
 
     def _keyword(self, modern: str) -> str:
         return "var"

@@ -23,6 +23,9 @@ class PythonWriter(Writer):
         quote = self.file.tree.source_of(node)[0]
         return f"f{quote}{before}{{{expression}}}{after}{quote}"
 
+    def repeated(self, literal: str, expression: str) -> str:
+        return f"{literal} * {value_in_product(expression)}"
+
     def gap(self, expression: str) -> str:
         return f"{{{expression}}}"
 
@@ -102,6 +105,11 @@ def formatted_string(literal: str, replacements: Mapping[int, str]) -> str:
         else:
             out.append(part.replace("{", "{{").replace("}", "}}"))
     return "f" + "".join(out)
+
+
+def value_in_product(expression: str) -> str:
+    """An expression as it is written beside `*`."""
+    return expression if re.fullmatch(r"\w+", expression) else f"({expression})"
 
 
 def value_text(file: ProgramFile, node: int, expression: str) -> str:

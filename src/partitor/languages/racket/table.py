@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from typing import Any
 
 from ..braces.base import BRACES, TARGETS
@@ -21,7 +22,7 @@ BUILTINS = frozenset(
     false else exact-round ceiling exp log sin cos pi string-join string-contains? number->string list->string
     current-output-port read-line read values call-with-values eof-object? char? vector-length make-vector count
     """.split()
-)
+) | {f"c{''.join(way)}r" for length in (2, 3, 4) for way in itertools.product("ad", repeat=length)}
 VOID_CALLS = frozenset(
     """
     display displayln newline print printf write void vector-set! hash-set! set-box! check-expect check-equal?

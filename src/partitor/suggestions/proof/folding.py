@@ -32,17 +32,19 @@ class Meaning(msgspec.Struct, frozen=True):
     """The sign that joins texts."""
     lisp: bool = False
     """Sums and texts are worked out by calls."""
+    repeat: str = ""
+    """How a text is written several times: by a sign, a method, a call."""
     printf: bool = False
     """`printf` with a constant for `%d` or `%s` prints it as if it stood in the text."""
 
 
-PYTHON = Meaning()
+PYTHON = Meaning(repeat="*")
 MEANINGS = {
     "python": PYTHON,
     "blocks": PYTHON,
-    "javascript": Meaning("javascript", 2**53 - 1, True, True),
-    "typescript": Meaning("typescript", 2**53 - 1, True, True),
-    "gamescript": Meaning("gamescript", 2**31 - 1),
+    "javascript": Meaning("javascript", 2**53 - 1, True, True, repeat=".repeat"),
+    "typescript": Meaning("typescript", 2**53 - 1, True, True, repeat=".repeat"),
+    "gamescript": Meaning("gamescript", 2**31 - 1, repeat="string_repeat"),
     "java": Meaning("java", 2**31 - 1, True, True),
     "csharp": Meaning("csharp", 2**31 - 1, True, True),
     "swift": Meaning("swift", 2**63 - 1),
@@ -63,6 +65,8 @@ def meaning_of(file: ProgramFile) -> Meaning:
     meaning = MEANINGS[file.language.id]
     if meaning.lisp and any(file.names.owner_of(name, 0) != UNBOUND for name in LISP_CALLS):
         return msgspec.structs.replace(meaning, lisp=False)
+    if meaning.repeat != "*" and {"prototype", meaning.repeat} & file.names.everything:
+        return msgspec.structs.replace(meaning, repeat="")
     if meaning.printf and file.names.owner_of("printf", 0) != UNBOUND:
         return msgspec.structs.replace(meaning, printf=False)
     return meaning
@@ -126,6 +130,8 @@ def fold(term: Term, meaning: Meaning) -> Term:
             number = integer_value(_inner(arguments[2]))
             if number is not None:
                 return ("str", str(number))
+    if meaning.repeat and meaning.repeat != "*" and term[0] == "call" and len(term) == 3:
+        return _repeated(term, meaning.repeat)
     if meaning.printf and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "printf"):
         given = _inner(term[2])
         printed = _printed(given) if given[0] == "argument_list" and len(given) > 4 else given
@@ -137,6 +143,8 @@ def _operation(term: Term, meaning: Meaning) -> Term:
     left, operator, right = _inner(term[1]), _inner(term[2]), _inner(term[3])
     a, b = integer_value(left), integer_value(right)
     symbol = operator[0]
+    if symbol == meaning.repeat == "*" and left[0] == "str" and b is not None:
+        return _so_often(term, left, b)
     if a is not None and b is not None and not (symbol == "&" == meaning.joining):
         return _arithmetic(term, a, symbol, b, meaning)
     if symbol != meaning.joining or not meaning.joins_texts:
@@ -150,6 +158,27 @@ def _operation(term: Term, meaning: Meaning) -> Term:
         inner = _inner(left[3])
         return ("binary_operator", left[1], operator, ("str", f"{inner[1]}{right[1]}")) if inner[0] == "str" else term
     return term
+
+
+LONGEST = 200
+"""Signs of the longest text that is worked out."""
+
+
+def _so_often(term: Term, text: Term, times: int) -> Term:
+    value = str(text[1])
+    return ("str", value * times) if 0 < times and times * len(value) <= LONGEST else term
+
+
+def _repeated(term: Term, way: str) -> Term:
+    """A text several times, by the method or call `way`."""
+    callee, arguments = _inner(term[1]), _inner(term[2])
+    given = [_inner(a) for a in arguments[1:] if a not in {("(", "("), (")", ")")}]
+    if way == ".repeat" and callee[0] == "attribute" and callee[-1] == ("identifier", "repeat"):
+        given = [_inner(callee[1]), *given]
+    elif callee != ("identifier", way):
+        return term
+    times = integer_value(given[1]) if len(given) == 2 and given[0][0] == "str" else None
+    return term if times is None else _so_often(term, given[0], times)
 
 
 def _arithmetic(term: Term, a: int, symbol: object, b: int, meaning: Meaning) -> Term:
