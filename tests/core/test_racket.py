@@ -250,3 +250,32 @@ def test_suggestions_come_with_patches() -> None:
     found = report(RUN, language="racket")
     assert [f.rule for f in found.findings] == ["repeated-run"]
     assert [s.status for s in found.suggestions] == ["proved"]
+
+
+def test_recursions_that_differ_in_one_expression_are_twins() -> None:
+    text = """#lang racket
+(define (squares lst)
+  (cond
+    [(empty? lst) 0]
+    [else (+ (* (first lst) (first lst)) (squares (rest lst)))]))
+
+(define (doubles lst)
+  (cond
+    [(empty? lst) 0]
+    [else (+ (* 2 (first lst)) (doubles (rest lst)))]))
+
+(define (known? wanted lst)
+  (cond
+    [(empty? lst) #f]
+    [(equal? wanted (first lst)) #t]
+    [else (known? wanted (rest lst))]))
+
+(define (told lst)
+  (displayln "so many:")
+  (displayln (squares lst))
+  (displayln (doubles lst)))
+
+(told '(1 2 3))
+"""
+    found = [(f.rule, [(p.start_line, p.end_line) for p in f.places]) for f in report(text, language="racket").findings]
+    assert found == [("twin-functions", [(2, 5), (7, 10)])]

@@ -477,8 +477,10 @@ class _Finder:
 
 def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) -> Table | None:
     """What differs in functions of equally many parameters that call themselves; None where it is too much."""
+    if len({(len(p.parameters), len(copy.statements)) for _, p, copy in members}) > 1:
+        return None
     table = compare([copy for *_, copy in members], open_calls=True)
-    if table is None or len({len(p.parameters) for _, p, _ in members}) > 1:
+    if table is None:
         return None
     own = tuple(p.name for _, p, _ in members)
     again = any(c.is_called and c.values == own for c in table.columns)

@@ -166,7 +166,7 @@ LONGEST = 200
 
 def _so_often(term: Term, text: Term, times: int) -> Term:
     value = str(text[1])
-    return ("str", value * times) if 0 < times and times * len(value) <= LONGEST else term
+    return ("str", value * times) if times > 0 and times * len(value) <= LONGEST else term
 
 
 def _repeated(term: Term, way: str) -> Term:
