@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import pytest
 
 from core.builders import prove, read, report, rules, worked
+from core.macros import can_run_macros, outputs_of_macros
+from core.wild_macros import wild_macro_pair, wild_macros
+from partitor.program.program import Program
+from partitor.repeats.find import Limits, find_repeats
+from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import Claim, NewFunction, NewLoop
+from partitor.suggestions.worked import Deadline, Proved, attempt, makings, work_through
 
 TICKETS = """
 Attribute VB_Name = "Tickets"
@@ -381,3 +389,40 @@ def test_macros_that_people_start_keep_their_names() -> None:
     (found,) = report(MACROS, language="visualbasic").suggestions
     assert (found.kind, found.status) == ("function", "proved")
     assert 'Sub ClearNorth()\n+    ClearOne "North", 20\n' in found.diff
+
+
+def test_a_declaration_stays_where_its_variable_is_used_too() -> None:
+    step = '    Dim level As Long\n    level = 9\n    Debug.Print "level " & level\n    Range("A1").Value = level\n'
+    text = f"Option Explicit\nSub Main()\n{step}    level = 5\n    Debug.Print level\nEnd Sub\n"
+    before = read(text, "visualbasic")
+    moved = text.replace(step, "    ShowLevel\n").replace(
+        "Sub Main", f"Private Sub ShowLevel()\n{step}End Sub\n\nSub Main"
+    )
+    claim = NewFunction(before.path, "ShowLevel")
+    assert not prove(before, rewritten(before, moved), claim).proved
+    alone = text.replace("    level = 5\n    Debug.Print level\n", "")
+    moved = moved.replace("    level = 5\n    Debug.Print level\n", "")
+    assert prove(read(alone, "visualbasic"), read(moved, "visualbasic"), claim).proved
+
+
+@pytest.mark.parametrize("wild", [wild_macros, wild_macro_pair])
+def test_wild_macros_do_the_same(wild: Callable[[int], str]) -> None:
+    """What is proved parses again, and does the same where an office suite can run it."""
+    originals: list[str] = []
+    pairs: list[tuple[int, str]] = []
+    for seed in range(60):
+        text = wild(seed)
+        program = Program([read(text, "visualbasic")])
+        found = find_repeats(program, Limits(), frozenset(), near=True)
+        proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
+        chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
+        texts = [r.after.source.text for r in proved]
+        texts += [chain.program.files[0].source.text] if chain.steps else []
+        pairs += [(len(originals), after) for after in texts]
+        originals += [text] if texts else []
+    assert len(pairs) > 30
+    assert not any(read(after, "visualbasic").problems for _, after in pairs)
+    if can_run_macros():
+        told = outputs_of_macros([*originals, *(after for _, after in pairs)])
+        for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
+            assert now == told[k], f"{originals[k]}\n----- became\n{after}"

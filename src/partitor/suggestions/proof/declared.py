@@ -480,6 +480,17 @@ def require_copies(file: ProgramFile, function: int, changed: Iterable[str]) -> 
             raise Refused("the function changes a variable that it is given")
 
 
+def require_declarations_left(file: ProgramFile, segment: Sequence[int], scope: int) -> None:
+    """What the copies declare is used nowhere else: where a variable need not be declared, it would go on as one of
+    another type, or of none."""
+    names, tree = file.names, file.tree
+    start, stop = segment[0], tree.end[segment[-1]]
+    here = {tree.text[i] for i in names.within(start, stop) if names.scope[i] == scope and names.declared_at(i)}
+    for i in names.nodes:
+        if tree.text[i] in here and names.owner(i) == scope and not start <= i < stop:
+            raise Refused(f"{tree.text[i]} is used elsewhere too, and declared in the copies")
+
+
 def refuse_jumps(file: ProgramFile, scope: int) -> None:
     """A procedure that handles errors by jumps goes on with its own lines, not with those of one it calls."""
     tree = file.tree

@@ -269,6 +269,7 @@ class FunctionProof:
         self._refuse_members(segment)
         if before.language.implicit_locals:
             declared.refuse_jumps(before, scope)
+            declared.require_declarations_left(before, segment, scope)
         changed = definition.written & set(definition.parameters)
         if before.language.fixed_parameters and changed:
             raise Refused("the function changes a value that it is given")
