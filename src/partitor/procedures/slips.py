@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from ..program.members import members_of
 from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile, is_constructor
 from .calls import CallMap
@@ -81,7 +82,7 @@ def outer_variables(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure, 
             and sent.get(file.tree.text[i])
         }
         if file.language.declares:
-            changed = {name for name in changed if _few_share(file, name)}
+            changed = {name for name in changed - members_of(file) if _few_share(file, name)}
         if changed:
             found.append((procedure, sorted(changed)))
     return found

@@ -10,7 +10,7 @@ from .program import ProgramFile
 
 def members_named(file: ProgramFile, statements: Sequence[int]) -> list[str]:
     """The members of classes that statements mention by their bare names, in order."""
-    known, tree, names = _members(file), file.tree, file.names
+    known, tree, names = members_of(file), file.tree, file.names
     return [
         tree.text[i]
         for s in statements
@@ -19,7 +19,8 @@ def members_named(file: ProgramFile, statements: Sequence[int]) -> list[str]:
     ]
 
 
-def _members(file: ProgramFile) -> frozenset[str]:
+def members_of(file: ProgramFile) -> frozenset[str]:
+    """The names of what belongs to objects of the file's classes."""
     if "members" not in file.derived:
         file.derived["members"] = frozenset(
             file.tree.text[i] for i in file.names.nodes if file.names.declared_at(i) and _is_member(file, i)
