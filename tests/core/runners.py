@@ -18,6 +18,8 @@ HERE = Path(__file__).parent
 TYPESCRIPT = HERE.parent.parent / "web" / "node_modules" / "typescript"
 """The compiler that the interface is built with."""
 SECONDS = 10
+GIVEN = ""
+"""What programs read."""
 NODE = """
 const vm = require("vm");
 const texts = JSON.parse(require("fs").readFileSync(0, "utf8"));
@@ -102,7 +104,7 @@ def _lisp(language: str, text: str, folder: Path) -> str:
     program = folder / {"racket": "program.rkt", "scheme": "program.scm"}[language]
     program.write_text(text)
     command = ["racket", program] if language == "racket" else ["guile", "--no-auto-compile", program]
-    done = subprocess.run(command, capture_output=True, text=True, timeout=SECONDS, check=False, input="")
+    done = subprocess.run(command, capture_output=True, text=True, timeout=SECONDS, check=False, input=GIVEN)
     said = "ERROR" if done.returncode else ""
     return f"{done.stdout}\n{said}"
 
@@ -122,7 +124,7 @@ def _csharp(text: str, folder: Path) -> str:
     built = subprocess.run(["mcs", "-warn:0", f"-out:{program}", source], capture_output=True, text=True, check=False)
     if built.returncode:
         return f"DOES NOT COMPILE {built.stdout}{built.stderr}"
-    done = subprocess.run(["mono", program], capture_output=True, text=True, timeout=SECONDS, check=False, input="")
+    done = subprocess.run(["mono", program], capture_output=True, text=True, timeout=SECONDS, check=False, input=GIVEN)
     return f"{done.stdout}\n{done.returncode}"
 
 
@@ -138,7 +140,7 @@ def _compiled(language: str, text: str, folder: Path) -> str:
     )
     if built.returncode:
         return f"DOES NOT COMPILE {built.stderr}"
-    done = subprocess.run([program], capture_output=True, text=True, timeout=SECONDS, check=False, input="")
+    done = subprocess.run([program], capture_output=True, text=True, timeout=SECONDS, check=False, input=GIVEN)
     return f"{done.stdout}\n{done.returncode}"
 
 

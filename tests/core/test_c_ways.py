@@ -185,3 +185,79 @@ def test_a_sign_in_a_format_is_a_word_too(tmp_path: Path) -> None:
     if can_run("c"):
         first, second = outputs("c", [text, after], tmp_path)
         assert first == second != ""
+
+
+READING = """#include <stdio.h>
+
+int main(void)
+{{
+    {declared}
+    {before}
+    printf("Width: ");
+    scanf("%d", &width);
+    while (width <= 0) {{
+        printf("More than 0, please: ");
+        scanf("%d", &width);
+    }}
+    printf("Thanks\\n");
+    scanf("%d", &height);
+    while (height <= 0) {{
+        printf("More than 0, please: ");
+        scanf("%d", &height);
+    }}
+    {after}
+    printf("%d\\n", width * height);
+    return 0;
+}}
+"""
+READER = """int readWidth(void) {
+    int width;
+    scanf("%d", &width);
+    while (width <= 0) {
+        printf("More than 0, please: ");
+        scanf("%d", &width);
+    }
+    return width;
+}
+"""
+
+
+def reading(declared: str = "int width, height;", before: str = "", after: str = "") -> str:
+    """A program that reads two numbers in the same way."""
+    return READING.format(declared=declared, before=before, after=after)
+
+
+def read_by_a_function(text: str) -> str:
+    """The program with a function that has a variable of its own."""
+    for name in ("width", "height"):
+        start = text.index(f'scanf("%d", &{name})')
+        stop = text.index("}", start) + 1
+        text = text[:start] + f"{name} = readWidth();" + text[stop:]
+    return text.replace("int main", READER + "int main")
+
+
+def test_a_variable_without_a_value_yet_is_read_by_a_function() -> None:
+    before = read(reading(), "c")
+    claim = NewFunction(before.path, "readWidth", ("width",))
+    assert prove(before, read(read_by_a_function(reading()), "c"), claim).proved
+    (found,) = report(reading(), language="c").suggestions
+    assert found.status == "proved"
+    assert "readWidth(void)" in found.title or "readWidth()" in found.title
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        reading("int width = 5, height = 6;"),
+        reading(before="width = 2; height = 3;"),
+        reading("int width, height;\n    for (int k = 0; k < 2; k++) {", after="}"),
+        reading("static int width, height;"),
+        reading(before="again:", after="if (width > 9) { goto again; }"),
+        reading("int width, height;\n    int *kept = &width;"),
+    ],
+    ids=["declared with a value", "given a value", "in a loop", "static", "jumped to", "a second name"],
+)
+def test_a_value_from_before_is_not_lost(text: str) -> None:
+    before = read(text, "c")
+    after = read(read_by_a_function(text), "c")
+    assert not prove(before, after, NewFunction(before.path, "readWidth", ("width",))).proved

@@ -297,7 +297,8 @@ def _capital_functions(file: ProgramFile) -> bool:
     if not file.language.capitals:
         return False
     own = [p.name for p in file.procedures[1:] if p.name and p.name not in file.language.framework_calls]
-    return sum(name[0].isupper() for name in own) * 2 >= len(own) and (bool(own) or file.language.case_blind)
+    usual = file.language.case_blind or file.language.methods
+    return sum(name[0].isupper() for name in own) * 2 >= len(own) and (bool(own) or usual)
 
 
 def _indent_steps(file: ProgramFile) -> list[str]:

@@ -436,3 +436,21 @@ def summaries_of(file: ProgramFile, scope: int, statements: Sequence[int]) -> li
         written = analysis._uses(s, file.tree.end[s])[1]
         found.append(Summary(needed, written, analysis._after(s, EMPTY)))
     return found
+
+
+def unset_before(file: ProgramFile, scope: int, name: str, statement: int) -> bool:
+    """True where a variable of a function, declared without a value, can have none yet before a statement: nothing
+    that runs before gives it one, so that reading it there means nothing."""
+    tree, names, language = file.tree, file.names, file.language
+    if not scope or not language.typed or language.implicit_locals or names.owner_of(name, scope) != scope:
+        return False
+    if {"goto_statement", "labeled_statement"} & set(tree.kind[scope : tree.end[scope]]):
+        return False
+    before = [i for i in names.nodes if i < statement and tree.text[i] == name and names.owner(i) == scope]
+    if len(before) != 1 or not names.declared_at(before[0]) or names.role[before[0]] is Role.PARAMETER:
+        return False
+    declarator = tree.parent[before[0]]
+    held = tree.kind[declarator] == "declarator" and tree.child(declarator, "right") is not None
+    words = tree.leaf_texts(tree.parent[declarator] if tree.kind[declarator] == "declarator" else declarator)
+    looped = any(tree.kind[p] in language.loops and p > scope and before[0] < p for p in file.parents(statement))
+    return not held and not looped and "static" not in words

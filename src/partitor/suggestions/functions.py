@@ -10,7 +10,7 @@ import msgspec
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Style, Variable, Writer, leading_space
-from ..program.flow import flow_of, needed_by, summaries_of
+from ..program.flow import flow_of, needed_by, summaries_of, unset_before
 from ..program.members import members_named
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
@@ -252,6 +252,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
     inputs = [n for n in _inputs(copies[0], scopes[0]) if not _only_in_slots(copies[0], n, table)]
     results = _results(copies, scopes, renames)
     inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs])
+    inputs = [n for n in inputs if not _is_unset(copies, scopes, [names.get(n, n) for names in renames])]
     first_line_order = _order_of_names(copies[0])
     parameters: list[tuple[int, Variable, tuple[str, ...]]] = []
     for name in inputs:
@@ -317,6 +318,14 @@ def _interface(table: Table, namer: Namer) -> Interface:
     )
 
 
+def _is_unset(copies: Sequence[Copy], scopes: Sequence[int], names: Sequence[str]) -> bool:
+    """True for a variable that no copy finds a value in: the function can declare one of its own."""
+    return all(
+        unset_before(copy.file, scope, name, copy.first) or name in _declared(copy)
+        for copy, scope, name in zip(copies, scopes, names, strict=True)
+    )
+
+
 def _renamed(variable: Variable, called: dict[str, str]) -> Variable:
     return msgspec.structs.replace(variable, name=called.get(variable.name, variable.name))
 
@@ -346,11 +355,16 @@ def _written(copy: Copy, scope: int) -> set[str]:
     }
 
 
+def _declared(copy: Copy) -> set[str]:
+    """Variables that a copy declares."""
+    names, tree = copy.file.names, copy.file.tree
+    return {tree.text[i] for i in names.within(*copy.span) if names.declared_at(i)}
+
+
 def _undeclared(copy: Copy, scope: int, inputs: Sequence[str]) -> tuple[Variable, ...]:
     """Variables around the copy that it gives values to without needing their old ones."""
-    file, names, tree = copy.file, copy.file.names, copy.file.tree
-    start, stop = copy.span
-    declared = {tree.text[i] for i in names.within(start, stop) if names.declared_at(i)}
+    file = copy.file
+    declared = _declared(copy)
     written = _written(copy, scope)
     order = _order_of_names(copy)
     return tuple(

@@ -401,7 +401,10 @@ class Namer:
         calls = Counter(file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call)
         own = [w for name in calls for w in words_of(name)[:1] if w in COMMON_VERBS]
         if returned:
-            reads = any(calls[name] for name, verb in VERBS.items() if verb == "read")
+            reads = (
+                any(calls[name] for name, verb in VERBS.items() if verb == "read")
+                or "cin" in file.tree.text[start:stop]
+            )
             prints = any(calls[name] for name, verb in VERBS.items() if verb == "print")
             return "read" if reads else "print" if prints else "find"
         for name, verb in VERBS.items():

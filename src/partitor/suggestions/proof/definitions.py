@@ -60,7 +60,8 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), 
     if returned:
         last = file.block_at[body].statements[-1]
         flow = flow_of(file, node)
-        if last not in flow.bound_before or set(returned) - flow.bound_before[last]:
+        bound = flow.bound_before.get(last)
+        if bound is None or set(returned) - bound - _surely_assigned(file, statements):
             raise Refused("what is returned might have no value")
     return Definition(
         node,
@@ -72,6 +73,15 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), 
         written,
         leaves,
     )
+
+
+def _surely_assigned(file: ProgramFile, statements: Sequence[int]) -> set[str]:
+    """Variables that the statements declare, as the copies do, where a compiler has seen to it that they have a value
+    before they are read."""
+    names, tree, language = file.names, file.tree, file.language
+    if not (language.methods or language.value_types):
+        return set()
+    return {tree.text[i] for s in statements for i in names.within(s, tree.end[s]) if names.declared_at(i)}
 
 
 def statement_of(file: ProgramFile, procedure: Procedure, in_class: bool = False) -> int | None:

@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 
 import msgspec
 
-from ...program.flow import Flow, flow_of
+from ...program.flow import Flow, flow_of, needed_by, unset_before
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from . import declared, places, rules
@@ -202,6 +202,7 @@ class FunctionProof:
         mapping = self._match(segment, arguments, frozenset(first))
         if before.language.declares:
             self._check_declarations(segment, scope, call, mapping, rules.scope_of_statement(self.after, statement))
+        self._check_first_values(segment, scope, mapping)
         self._check_names(segment, scope, mapping)
         private = self._private(segment, scope, mapping, arguments)
         self._check_results(segment, scope, flow, call, mapping, frozenset(first), private)
@@ -312,6 +313,18 @@ class FunctionProof:
         given = zip(definition.parameters, call.arguments, strict=True)
         variables = frozenset(p for p, a in given if after.tree.kind[a] == after.language.name)
         places.require_values_fit(after, holes, variables)
+
+    def _check_first_values(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
+        """Where the function's own variables may be read before it gives them a value, the copy's have none either."""
+        before, definition = self.before, self.definition
+        names, tree = before.names, before.tree
+        start, stop = segment[0], tree.end[segment[-1]]
+        declares = {tree.text[i] for i in names.within(start, stop) if names.scope[i] == scope and names.declared_at(i)}
+        needed = needed_by(self.after, definition.node, definition.statements)
+        for name in sorted(needed & (definition.variables - set(definition.parameters))):
+            original = mapping.get(name, name)
+            if original not in declares and not unset_before(before, scope, original, segment[0]):
+                raise Refused(f"{original} may have a value before the copies, which the function would not know")
 
     def _refuse_members(self, segment: Sequence[int]) -> None:
         """A function outside the class does not see what belongs to the object."""
