@@ -261,3 +261,29 @@ def test_a_list_that_is_only_looked_at_is_handed_on() -> None:
     )
     found = report(changing, language="swift").suggestions
     assert [(s.kind, s.status) for s in found] == [("function", "outline")]
+
+
+def labels(kind: str, declared: str = "let") -> str:
+    """Three labels of one kind, set up in the same way."""
+    told = "".join(f"let n{k} = 0\n{declared} {n} = {kind}()\n" for k, n in enumerate(("first", "second", "third")))
+    lines = "".join(
+        f'{n}.textColor = .white\n{n}.text = "{w}"\nstack.add({n})\n'
+        for n, w in (("first", "Morning"), ("second", "Noon"), ("third", "Night"))
+    )
+    return f"import UIKit\n{told}{lines}"
+
+
+def test_things_of_a_class_are_run_through() -> None:
+    after = worked(labels("UILabel"), "swift")
+    assert 'for (label, name) in [(first, "Morning"), (second, "Noon"), (third, "Night")] {\n' in after
+    own = "class Lamp {\n    var textColor = 0\n    var text = 1\n}\n"
+    text = own + labels("Lamp").replace(".white", "3").replace('"Morning"', "1").replace('"Noon"', "5")
+    text = text.replace('"Night"', "4")
+    assert "[(first, 1), (second, 5), (third, 4)]" in worked(text, "swift")
+    record = text.replace("class Lamp", "struct Lamp").replace("let first", "var first")
+    assert "for (" not in worked(record, "swift")
+
+
+def test_a_class_of_the_system_is_no_slip() -> None:
+    text = "import UIKit\nlet a = UIButton()\nlet b = UILable()\nfunc UILabel2() {}\nUILabel2()\n"
+    assert "UIButton" not in str([f.message for f in report(text, language="swift").findings])

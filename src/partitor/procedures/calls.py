@@ -125,7 +125,8 @@ def _undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile
             elif name not in calls.defined:
                 # Libraries hold more than any list of ours: only what looks like a slip is one.
                 meant = known.nearest(name, SLIP_OF_THE_HAND)
-                if meant:
+                other_type = name[:1].isupper() and meant not in calls.defined
+                if meant and not other_type:
                     found.append((file, i, name, meant))
     return found
 

@@ -256,6 +256,22 @@ def _type_of_field(file: ProgramFile, record: str, field: str) -> Type | None:
     return None
 
 
+OF_THE_SYSTEM = re.compile(r"(?:UI|NS)[A-Z]\w*")
+"""What classes of the system that Swift programs run on are called."""
+
+
+def is_object(file: ProgramFile, kind: Type) -> bool:
+    """True for a class where there are records too: who hands such a value on hands on the thing itself."""
+    tree = file.tree
+    own = any(
+        node_kind == "class_definition"
+        and tree.text[node + 1] == "class"
+        and kind.base in [tree.text[c] for c in tree.children(node)]
+        for node, node_kind in enumerate(tree.kind)
+    )
+    return not kind.dimensions and (own or OF_THE_SYSTEM.fullmatch(kind.base) is not None)
+
+
 def is_listed_constant(file: ProgramFile, holder: str, member: str) -> bool:
     """True for a constant that an enumeration lists, the program's own or one of the library."""
     tree = file.tree
@@ -324,7 +340,10 @@ def _type_of_call(file: ProgramFile, node: int) -> Type | None:
     callee = file.tree.child(node, file.language.callee_field)
     if callee is None or file.tree.kind[callee] != file.language.name:
         return None
-    found = [p for p in file.procedures if p.node and p.name == file.tree.text[callee]]
+    name = file.tree.text[callee]
+    found = [p for p in file.procedures if p.node and p.name == name]
+    if file.language.value_types and name[:1].isupper() and not found and file.tree.leaf_texts(node)[1:] == ["(", ")"]:
+        return Type(name)
     given = result_type(file, found[0]) if len(found) == 1 else None
     return given if given and given.base != "void" else None
 

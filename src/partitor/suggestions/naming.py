@@ -14,6 +14,7 @@ from collections.abc import Iterable, Sequence
 from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
+from ..program.types import type_of_expression
 from ..repeats.slots import Column, Copy, Spot, Table
 from .words import (
     COMMON_VERBS,
@@ -325,7 +326,7 @@ class Namer:
             return []
         if called in {"append", "push", "add"}:
             owner = words_of(tree.source_of(callee).rpartition(".")[0])[-1:]
-            return [singular(word) if word.endswith("s") else "entry" for word in owner]
+            return [singular(word) for word in owner if word.endswith("s")]
         # What a thing is told by a call of its own: `pen.color("red")`, `label.setText("open")`.
         words = words_of(called)
         told = words[1:] if words[:1] == ["set"] else words if column.values[0][:1] in "\"'" else []
@@ -372,7 +373,19 @@ class Namer:
             return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
         lists = [words_of(v) for v in column.values]
         shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
-        return shared or (["values"] if self._used_as_collection(copies[0], column) else [])
+        collection = ["values"] if self._used_as_collection(copies[0], column) else []
+        return shared or collection or self._from_types(column, copies)
+
+    @staticmethod
+    def _from_types(column: Column, copies: Sequence[Copy]) -> list[str]:
+        """What things of one class are: a `JButton` is a button."""
+        file = copies[0].file
+        if not file.language.typed:
+            return []
+        kinds = {type_of_expression(c.file, node) for c, node in zip(copies, column.spots[0].nodes, strict=True)}
+        kind = kinds.pop() if len(kinds) == 1 else None
+        plain = kind is None or kind.dimensions or kind.base == file.language.types.text or not kind.base[:1].isupper()
+        return [] if kind is None or plain else words_of(kind.base)[-1:]
 
     def _used_as_collection(self, copy: Copy, column: Column) -> bool:
         file = copy.file

@@ -8,7 +8,7 @@ import msgspec
 
 from ..errors import CannotWrite
 from ..program.program import ProgramFile
-from ..program.types import Type, is_reference_like, type_of_expression, type_of_name
+from ..program.types import Type, is_object, is_reference_like, type_of_expression, type_of_name
 from ..repeats.slots import Column, Copy
 
 
@@ -77,6 +77,8 @@ def handed_on(kind: Type, file: ProgramFile, looked_at: bool = False) -> Type:
         return kind
     types = file.language.types
     if file.language.value_types and kind.dimensions and looked_at:
+        return kind
+    if file.language.value_types and is_object(file, kind):
         return kind
     if file.language.value_types and (kind.dimensions or kind.base not in {*types.ranks, types.text, types.truth}):
         raise CannotWrite("something would have to be handed on that the function could not change")

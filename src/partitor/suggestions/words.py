@@ -80,8 +80,10 @@ def words_of(name: str) -> list[str]:
 
     >>> words_of("gateLevel"), words_of("print_label2")
     (['gate', 'level'], ['print', 'label'])
+    >>> words_of("JTextField")
+    ['j', 'text', 'field']
     """
-    spaced = re.sub(r"([a-z])([A-Z])", r"\1 \2", name)
+    spaced = re.sub(r"([a-z])([A-Z])|([A-Z])([A-Z][a-z])", r"\1\3 \2\4", name)
     return [w.lower() for w in re.findall(r"[A-Za-z]+", spaced)]
 
 

@@ -98,7 +98,8 @@ class _LoopProof:
         if self.after.language.declares:
             declared.require_free_standing(self.before, segment, scope)
             declared.require_simple_scopes(self.after, rules.scope_of_statement(self.after, loop))
-            places.require_values_fit(self.after, holes)
+            named = [v for k, v in enumerate(variables) if all(turn[k][0] == "identifier" for turn in turns)]
+            places.require_values_fit(self.after, holes, frozenset(named))
         templates = [term_of(self.after, s, holes) for s in statements]
         for k, turn in enumerate(turns):
             copy = segment[max(0, k * size - carried) : (k + 1) * size - carried]

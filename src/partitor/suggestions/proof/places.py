@@ -6,7 +6,15 @@ from collections.abc import Iterable
 
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
-from ...program.types import Type, declared_type, result_type, type_of_expression, type_of_name
+from ...program.types import (
+    OF_THE_SYSTEM,
+    Type,
+    declared_type,
+    is_object,
+    result_type,
+    type_of_expression,
+    type_of_name,
+)
 from .verdict import Refused
 
 NARROW = frozenset({"byte", "short", "char", "sbyte", "ushort", "uint", "ulong"})
@@ -19,6 +27,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
     for hole in holes:
         if file.language.by_reference:
             _require_fits_reference(file, hole)
+        if file.language.value_types:
+            _require_object_where_changed(file, hole)
         taking_on = file.language.value_types and tree.text[hole] not in variables
         if taking_on and file.names.role[hole] in (Role.READ, Role.UPDATE):
             _require_plain_place(file, hole)
@@ -39,6 +49,24 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
                 if given is not None and given.base in NARROW:
                     raise Refused("a variable is too wide for what it is given to")
             below = parent
+
+
+def _require_object_where_changed(file: ProgramFile, hole: int) -> None:
+    """What is changed through a variable must be a thing that others see change, no record of the variable's own."""
+    tree, language = file.tree, file.language
+    below = hole
+    for parent in file.parents(hole):
+        if tree.field[below] not in {"object", "value"} or tree.kind[parent] not in {language.member[0], "subscript"}:
+            break
+        below = parent
+    around = tree.kind[tree.parent[below]]
+    given = tree.field[below] == "left" and around in {"assignment", "augmented_assignment"}
+    called = tree.field[below] == language.callee_field and around == language.call
+    if below == hole or not (given or called):
+        return
+    kind = type_of_expression(file, hole)
+    if given and (kind is None or not is_object(file, kind)):
+        raise Refused("a record would be changed that is the loop's or the function's own")
 
 
 def _require_wide_enough(file: ProgramFile, declarator: int) -> None:
@@ -117,7 +145,7 @@ def _require_plain_place(file: ProgramFile, hole: int) -> None:
                 return
         elif here in {"assignment", "augmented_assignment"} and field == "right":
             left = tree.child(parent, "left")
-            if left is not None and type_of_expression(file, left) == kind:
+            if left is not None and (type_of_expression(file, left) == kind or _is_shown_text(file, left, kind)):
                 return
         elif here == "subscript" and field == "subscript":
             value = tree.child(parent, "value")
@@ -136,6 +164,18 @@ def _require_plain_place(file: ProgramFile, hole: int) -> None:
                 return
         break
     raise Refused("a place might want another type than the variable's")
+
+
+SHOWN = frozenset({"text", "placeholder", "title"})
+
+
+def _is_shown_text(file: ProgramFile, target: int, kind: Type) -> bool:
+    """True for what one of the system's controls shows, which takes a text."""
+    tree, language = file.tree, file.language
+    held, member = tree.child(target, "object"), tree.child(target, language.member[1])
+    holder = type_of_expression(file, held) if held is not None else None
+    known = holder is not None and OF_THE_SYSTEM.fullmatch(holder.base) is not None and not holder.dimensions
+    return known and member is not None and tree.text[member] in SHOWN and kind == Type(language.types.text)
 
 
 COMPARISONS = frozenset({"==", "!=", "<", ">", "<=", ">="})
