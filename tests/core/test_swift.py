@@ -277,9 +277,10 @@ def test_things_of_a_class_are_run_through() -> None:
     after = worked(labels("UILabel"), "swift")
     assert 'for (label, name) in [(first, "Morning"), (second, "Noon"), (third, "Night")] {\n' in after
     own = "class Lamp {\n    var textColor = 0\n    var text = 1\n}\n"
-    text = own + labels("Lamp").replace(".white", "3").replace('"Morning"', "1").replace('"Noon"', "5")
-    text = text.replace('"Night"', "4")
-    assert "[(first, 1), (second, 5), (third, 4)]" in worked(text, "swift")
+    text = own + labels("Lamp").replace(".white", "3")
+    for name, word in (("first", "Morning"), ("second", "Noon"), ("third", "Night")):
+        text = text.replace(f'{name}.text = "{word}"', f"{name}.text = 1\nprint({name}.text)")
+    assert "in [first, second, third] {" in worked(text, "swift")
     record = text.replace("class Lamp", "struct Lamp").replace("let first", "var first")
     assert "for (" not in worked(record, "swift")
 

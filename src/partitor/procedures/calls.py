@@ -125,8 +125,9 @@ def _undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile
             elif name not in calls.defined:
                 # Libraries hold more than any list of ours: only what looks like a slip is one.
                 meant = known.nearest(name, SLIP_OF_THE_HAND)
-                other_type = name[:1].isupper() and meant not in calls.defined
-                if meant and not other_type:
+                longer = name.startswith(meant) or meant.startswith(name)
+                other = (name[:1].isupper() or longer) and meant not in calls.defined
+                if meant and not other:
                     found.append((file, i, name, meant))
     return found
 

@@ -438,19 +438,31 @@ def summaries_of(file: ProgramFile, scope: int, statements: Sequence[int]) -> li
     return found
 
 
-def unset_before(file: ProgramFile, scope: int, name: str, statement: int) -> bool:
-    """True where a variable of a function, declared without a value, can have none yet before a statement: nothing
-    that runs before gives it one, so that reading it there means nothing."""
+def has_no_value_yet(file: ProgramFile, scope: int, name: str, start: int, stop: int) -> bool:
+    """True where a variable of `scope` can have no value before the statements in the node range [start, stop): they
+    declare it, or it was declared without a value and nothing that runs before gives it one. To read it there would
+    mean nothing."""
     tree, names, language = file.tree, file.names, file.language
-    if not scope or not language.typed or language.implicit_locals or names.owner_of(name, scope) != scope:
+    if language.implicit_locals or names.owner_of(name, scope) != scope:
         return False
     if {"goto_statement", "labeled_statement"} & set(tree.kind[scope : tree.end[scope]]):
         return False
-    before = [i for i in names.nodes if i < statement and tree.text[i] == name and names.owner(i) == scope]
-    if len(before) != 1 or not names.declared_at(before[0]) or names.role[before[0]] is Role.PARAMETER:
+    uses = [i for i in names.nodes if i < stop and tree.text[i] == name and names.owner(i) == scope]
+    loops = [p for p in file.parents(start) if p > scope and tree.kind[p] in language.loops]
+    if uses and uses[0] >= start:
+        return names.declared_at(uses[0]) and (not loops or _is_anew(file, uses[0], start))
+    before = [i for i in uses if i < start]
+    if len(before) != 1 or not language.typed or not scope:
         return False
     declarator = tree.parent[before[0]]
     held = tree.kind[declarator] == "declarator" and tree.child(declarator, "right") is not None
     words = tree.leaf_texts(tree.parent[declarator] if tree.kind[declarator] == "declarator" else declarator)
-    looped = any(tree.kind[p] in language.loops and p > scope and before[0] < p for p in file.parents(statement))
-    return not held and not looped and "static" not in words
+    alone = names.declared_at(before[0]) and names.role[before[0]] is not Role.PARAMETER
+    return alone and not held and "static" not in words and not any(before[0] < loop for loop in loops)
+
+
+def _is_anew(file: ProgramFile, name: int, start: int) -> bool:
+    """True for a variable that each turn of a loop has anew: it is declared beside the statement `start`."""
+    tree = file.tree
+    declaration = next((p for p in file.parents(name) if tree.kind[p] == "declaration"), 0)
+    return tree.parent[declaration] == tree.parent[start] and "var" not in tree.text[declaration : declaration + 2]

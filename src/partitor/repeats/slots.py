@@ -16,6 +16,7 @@ import msgspec
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
 from ..program.shapes import SAME_SIGNS, given_value, is_plain_list
+from ..program.streams import is_streamed
 from ..program.tree import Tree
 
 DIGITS = re.compile(r"(\d+)")
@@ -420,6 +421,8 @@ def _takes_numbers(file: ProgramFile, text: int) -> bool:
         return True
     tree = file.tree
     arguments = tree.parent[text]
+    if is_streamed(file, text):
+        return True
     if tree.kind[arguments] != "argument_list" or file.called_name(tree.parent[arguments]) not in able:
         return False
     return tree.items(arguments)[0] == text
@@ -427,7 +430,8 @@ def _takes_numbers(file: ProgramFile, text: int) -> bool:
 
 def _is_format(file: ProgramFile, text: int) -> bool:
     """True for a text that says how a call prints its other values."""
-    return file.language.texts_take_numbers is not None and _takes_numbers(file, text)
+    formats = file.language.texts_take_numbers is not None and _takes_numbers(file, text)
+    return formats and not is_streamed(file, text)
 
 
 FORMAT_WORDS = re.compile(r"[^\"\\%\n]+")

@@ -16,7 +16,7 @@ from ..languages.writing import WIDTH, leading_space
 from ..program.names import Role
 from ..program.program import Program, ProgramFile
 from ..repeats.find import Limits, Run, find_repeats
-from ..repeats.slots import NUMBERED, Table
+from ..repeats.slots import NUMBERED, Copy, Table, compare
 from .arrays import array_candidate, kept_in
 from .candidate import Candidate
 from .edits import apply_edits, rewritten
@@ -47,13 +47,24 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
     assert candidate is not None
     found = find_repeats(Program([file]), Limits(run_copies=len(table.copies)), frozenset())
     name = candidate.name
-    for again in found.runs:
+    for again in (_regrouped(one, table) for one in found.runs):
         first = again.table.copies[0]
         same = len(again.table.copies) == len(table.copies) and len(first.statements) == len(table.copies[0].statements)
         mentions = any(file.tree.text[i] == name for i in file.names.within(*first.span))
         if same and mentions and not any(c.is_target for c in again.table.columns):
             return candidate, again
     raise CannotWrite(f"{families[0][0]} to {families[0][-1]} are used in ways that do not make one loop")
+
+
+def _regrouped(run: Run, like: Table) -> Run:
+    """The run in copies of as many statements as `like` has, where it is made of shorter ones."""
+    size = len(like.copies[0].statements)
+    statements = [s for copy in run.table.copies for s in copy.statements]
+    if len(run.table.copies[0].statements) == size or len(statements) != size * len(like.copies) or run.rest:
+        return run
+    file = run.table.copies[0].file
+    table = compare([Copy(file, tuple(statements[k : k + size])) for k in range(0, len(statements), size)])
+    return run if table is None else Run(table, None)
 
 
 def _first_of(file: ProgramFile, table: Table, via: Candidate | None) -> int:

@@ -10,7 +10,7 @@ import msgspec
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Style, Variable, Writer, leading_space
-from ..program.flow import flow_of, needed_by, summaries_of, unset_before
+from ..program.flow import flow_of, has_no_value_yet, needed_by, summaries_of
 from ..program.members import members_named
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
@@ -321,7 +321,7 @@ def _interface(table: Table, namer: Namer) -> Interface:
 def _is_unset(copies: Sequence[Copy], scopes: Sequence[int], names: Sequence[str]) -> bool:
     """True for a variable that no copy finds a value in: the function can declare one of its own."""
     return all(
-        unset_before(copy.file, scope, name, copy.first) or name in _declared(copy)
+        has_no_value_yet(copy.file, scope, name, *copy.span)
         for copy, scope, name in zip(copies, scopes, names, strict=True)
     )
 

@@ -280,7 +280,8 @@ class Namer:
 
     def _told_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
         """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
-        for finder in (self._from_place, self._from_text_before, self._from_parameter, self._from_values):
+        finders = (self._from_place, self._from_text_before, self._from_parameter, self._from_values, self._from_sum)
+        for finder in finders:
             for spot in column.spots:
                 words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2 or w in {"x", "y"}]
                 if words:
@@ -300,9 +301,15 @@ class Namer:
         if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
             left = tree.child(parent, "left")
             words = words_of(tree.text[left]) if left is not None else []
-            reckoned = tree.kind[parent] == "augmented_assignment" and column.values[0][:1] not in "\"'"
-            return ["amount"] if reckoned else words
+            return words if tree.kind[parent] == "assignment" else []
         return []
+
+    @staticmethod
+    def _from_sum(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+        """What something is changed by."""
+        tree = copies[0].file.tree
+        changed = tree.kind[tree.parent[node]] == "augmented_assignment" and tree.field[node] == "right"
+        return ["amount"] if changed and column.values[0][:1] not in "\"'" else []
 
     def _from_parameter(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         """The parameter that the value is given to, or the list it is added to."""

@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from functools import cached_property
 
 from ...errors import CannotWrite
+from ...program.streams import is_streamed
 from ...program.types import Type
 from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, around, leading_space, pieces
 
@@ -250,9 +251,11 @@ class CWriter(TypedWriter):
         return super().flag_type() if self._has_truth else Type("int")
 
     def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
-        """Only `printf` takes a number into its text."""
+        """`printf` takes a number into its text, and a stream behind one text and before the next."""
         tree = self.file.tree
         literal = tree.source_of(node)
+        if is_streamed(self.file, node):
+            return " << ".join(pieces(literal[1:-1], '"', replacements))
         arguments = tree.parent[node]
         given = tree.items(arguments)
         printed = tree.kind[arguments] == "argument_list" and self.file.called_name(tree.parent[arguments]) == "printf"

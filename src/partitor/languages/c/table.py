@@ -100,10 +100,20 @@ LIBRARY = frozenset(
     bsearch perror feof remove rename sizeof
     """.split()
 )
-CPP_LIBRARY = LIBRARY | frozenset(
+STANDARD = frozenset(
     "std cout cin cerr endl string vector map set pair swap sort min max getline to_string stoi stod make_pair".split()
 )
-BOARD = CPP_LIBRARY | frozenset(
+CPP_LIBRARY = (
+    LIBRARY
+    | STANDARD
+    | frozenset(
+        """
+        stof stol setw setfill setprecision fixed hex boolalpha accumulate make_unique make_shared unique_ptr shared_ptr
+        ifstream ofstream stringstream istringstream ostringstream runtime_error invalid_argument
+        """.split()
+    )
+)
+BOARD = (LIBRARY | STANDARD) | frozenset(
     """
     pinMode digitalWrite digitalRead analogRead analogWrite delay delayMicroseconds millis micros tone noTone pulseIn
     shiftOut shiftIn attachInterrupt detachInterrupt digitalPinToInterrupt random randomSeed map constrain Serial Wire

@@ -81,7 +81,12 @@ class _ArrayProof:
                 if {"const", "final", "readonly"} & set(tree.leaf_texts(self.declarations[name])):
                     raise Refused(f"{name} may not be given another value")
                 given = tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[i] == "left"
-                if not given and tree.kind[parent] not in {"update", "address_of"}:
+                read = (
+                    tree.kind[parent] == "binary_operator"
+                    and tree.field[i] == "right"
+                    and before.language.struct_values
+                )
+                if not (given or read) and tree.kind[parent] not in {"update", "address_of"}:
                     raise Refused(f"{name} gets a value in an unusual way")
         self._refuse_hidden_uses(hoisted)
         kinds = {type_of_name(before, name, self.scope) for name in self.place}

@@ -14,6 +14,7 @@ import msgspec
 
 from ...program.names import UNBOUND
 from ...program.program import ProgramFile
+from ...program.streams import STREAMS, shows_plainly
 
 Term = tuple[object, ...]
 ESCAPES = {"n": "\n", "t": "\t", "\\": "\\", '"': '"', "'": "'", "r": "\r"}
@@ -34,6 +35,8 @@ class Meaning(msgspec.Struct, frozen=True):
     """Sums and texts are worked out by calls."""
     repeat: str = ""
     """How a text is written several times: by a sign, a method, a call."""
+    streams: bool = False
+    """What is sent to a stream by `<<` is shown as if it had been sent as one text."""
     printf: bool = False
     """`printf` with a constant for `%d` or `%s` prints it as if it stood in the text."""
 
@@ -52,7 +55,7 @@ MEANINGS = {
     "racket": Meaning("racket", lisp=True),
     "scheme": Meaning("scheme", lisp=True),
     "c": Meaning("c", 2**31 - 1, False, printf=True),
-    "cpp": Meaning("cpp", 2**31 - 1, False, printf=True),
+    "cpp": Meaning("cpp", 2**31 - 1, False, printf=True, streams=True),
     "arduino": Meaning("arduino", 2**15 - 1, False),
 }
 
@@ -67,6 +70,8 @@ def meaning_of(file: ProgramFile) -> Meaning:
         return msgspec.structs.replace(meaning, lisp=False)
     if meaning.repeat != "*" and {"prototype", meaning.repeat} & file.names.everything:
         return msgspec.structs.replace(meaning, repeat="")
+    if meaning.streams and not shows_plainly(file):
+        return msgspec.structs.replace(meaning, streams=False)
     if meaning.printf and file.names.owner_of("printf", 0) != UNBOUND:
         return msgspec.structs.replace(meaning, printf=False)
     return meaning
@@ -143,6 +148,11 @@ def _operation(term: Term, meaning: Meaning) -> Term:
     left, operator, right = _inner(term[1]), _inner(term[2]), _inner(term[3])
     a, b = integer_value(left), integer_value(right)
     symbol = operator[0]
+    if symbol == "<<" and meaning.streams and right[0] in {"str", "integer"} and left[0] == "binary_operator":
+        inner = _inner(left[3])
+        if left[2] == operator and inner[0] in {"str", "integer"} and _is_stream(left[1]):
+            return ("binary_operator", left[1], operator, ("str", f"{inner[1]}{right[1]}"))
+        return term
     if symbol == meaning.repeat == "*" and left[0] == "str" and b is not None:
         return _so_often(term, left, b)
     if a is not None and b is not None and not (symbol == "&" == meaning.joining):
@@ -158,6 +168,14 @@ def _operation(term: Term, meaning: Meaning) -> Term:
         inner = _inner(left[3])
         return ("binary_operator", left[1], operator, ("str", f"{inner[1]}{right[1]}")) if inner[0] == "str" else term
     return term
+
+
+def _is_stream(term: object) -> bool:
+    """True for a stream, with what was sent to it before."""
+    part = _inner(term)
+    while part[0] == "binary_operator" and len(part) == 4 and part[2] == ("<<", "<<"):
+        part = _inner(part[1])
+    return len(part) == 2 and part[1] in STREAMS
 
 
 LONGEST = 200

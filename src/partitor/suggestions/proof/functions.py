@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 
 import msgspec
 
-from ...program.flow import Flow, flow_of, needed_by, unset_before
+from ...program.flow import Flow, flow_of, has_no_value_yet, needed_by
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from . import declared, places, rules
@@ -317,13 +317,10 @@ class FunctionProof:
     def _check_first_values(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """Where the function's own variables may be read before it gives them a value, the copy's have none either."""
         before, definition = self.before, self.definition
-        names, tree = before.names, before.tree
-        start, stop = segment[0], tree.end[segment[-1]]
-        declares = {tree.text[i] for i in names.within(start, stop) if names.scope[i] == scope and names.declared_at(i)}
         needed = needed_by(self.after, definition.node, definition.statements)
         for name in sorted(needed & (definition.variables - set(definition.parameters))):
             original = mapping.get(name, name)
-            if original not in declares and not unset_before(before, scope, original, segment[0]):
+            if not has_no_value_yet(before, scope, original, segment[0], before.tree.end[segment[-1]]):
                 raise Refused(f"{original} may have a value before the copies, which the function would not know")
 
     def _refuse_members(self, segment: Sequence[int]) -> None:
