@@ -261,3 +261,47 @@ def test_a_value_from_before_is_not_lost(text: str) -> None:
     before = read(text, "c")
     after = read(read_by_a_function(text), "c")
     assert not prove(before, after, NewFunction(before.path, "readWidth", ("width",))).proved
+
+
+LETTERS = """#include <stdio.h>
+
+int vowels(const char *text)
+{
+    int count = 0;
+    for (int i = 0; text[i] != '\\0'; i++) {
+        if (text[i] == 'a' || text[i] == 'e') {
+            count++;
+        }
+    }
+    printf("found %d\\n", count);
+    return count;
+}
+
+int marks(const char *text)
+{
+    int count = 0;
+    for (int i = 0; text[i] != '\\0'; i++) {
+        if (text[i] == '.' || text[i] == '\\'') {
+            count++;
+        }
+    }
+    printf("found %d\\n", count);
+    return count;
+}
+
+int main(void)
+{
+    printf("%d\\n", vowels("a tide, 'ebb'.") + marks("a tide, 'ebb'."));
+    return 0;
+}
+"""
+
+
+def test_letters_are_values_with_their_marks(tmp_path: Path) -> None:
+    after = worked(LETTERS, "c")
+    assert "(const char *text, char letter, char sign)" in after
+    assert "'.', '\\'')" in after
+    if can_run("c"):
+        before, now = outputs("c", [LETTERS, after], tmp_path)
+        assert before == now
+    assert "char letter" not in worked(LETTERS.replace("'e'", "'ab'"), "c")

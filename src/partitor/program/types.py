@@ -186,6 +186,9 @@ def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
     return Type(base, pointers, tuple(brackets)) if base else None
 
 
+ONE_SIGN = re.compile(r"""'(?:[^\\'\n]|\\[abfnrtv0\\'"])'""")
+
+
 def type_of_expression(file: ProgramFile, node: int) -> Type | None:
     """The type of a value: of a literal, a variable, an element, plain arithmetic, a call of the program's own."""
     tree, language = file.tree, file.language
@@ -197,7 +200,7 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
     if kind in language.strings or kind == "string_content":
         return Type(language.types.text) if language.types.text else Type("const char", 1)
     if kind == "character":
-        return Type("char")
+        return Type("char") if ONE_SIGN.fullmatch(text) and text.isascii() else None
     if kind in {"true", "false"}:
         return Type(language.types.truth)
     if kind == language.name:

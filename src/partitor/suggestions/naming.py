@@ -18,6 +18,7 @@ from ..program.types import type_of_expression
 from ..repeats.slots import Column, Copy, Spot, Table
 from .words import (
     COMMON_VERBS,
+    LETTER_NAMES,
     NUMBER_NAMES,
     ORDINALS,
     QUANTITIES,
@@ -225,6 +226,8 @@ class Namer:
             if column.numbers is not None
             else (TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES)
         )
+        if copies[0].file.tree.kind[column.spots[0].nodes[0]] == "character":
+            kind = LETTER_NAMES
         if self._is_a_factor(column, copies[0]):
             return ["factor"]
         if column.numbers is not None and self._limits_a_loop(column, copies[0]):

@@ -42,6 +42,7 @@ COMMON_VERBS = frozenset(
     """.split()
 )
 NUMBER_NAMES = ("number", "value", "amount", "size")
+LETTER_NAMES = ("letter", "sign", "mark", "other")
 TEXT_NAMES = ("name", "text", "label", "word")
 VALUE_NAMES = ("value", "item", "thing", "other")
 STOP_WORDS = frozenset(

@@ -72,6 +72,7 @@ READING = Reading(
     leaves=frozenset(
         {
             "qualified_identifier",
+            "char_literal",
             "sized_type_specifier",
             "primitive_type",
             "template_type",

@@ -63,6 +63,7 @@ READING = Reading(
         {
             "using_directive",
             "boolean_literal",
+            "character_literal",
             "array_type",
             "generic_name",
             "implicit_type",
