@@ -75,7 +75,7 @@ def test_names_are_made_of_words_in_the_convention_and_never_taken():
     parsed = file("gate = 1\nprint(gate)\n")
     style = writer.style_of(parsed)
     namer = Namer(parsed, style)
-    assert words_of("HTTPGate2level") == ["httpgate", "level"]
+    assert words_of("HTTPGate2level") == ["http", "gate", "level"]
     assert in_convention(["open", "gate"], style) == "open_gate"
     assert namer.fresh(["gate"]) == "gate2"
     assert namer.fresh(["print"], ["show"]) == "show"

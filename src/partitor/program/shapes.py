@@ -157,13 +157,15 @@ def _words_of(text: str) -> str:
     return f"{grown[3]}+{grown[4]}" if grown else DIGITS.sub("#", text)
 
 
-def given_value(tree: Tree, statement: int) -> tuple[int, int] | None:
-    """(variable, value) of a statement that gives one plain variable a value, by `=` or where it is declared."""
+def given_value(tree: Tree, statement: int, for_good: bool = False) -> tuple[int, int] | None:
+    """(variable, value) of a statement that gives one plain variable a value, by `=` or where it is declared; also
+    one that it keeps `for_good` where asked for."""
     kind = tree.kind[statement]
     part = statement
     if kind == "declaration":
         declarators = [c for c in tree.children(statement) if tree.kind[c] == "declarator"]
-        if len(declarators) != 1 or KEPT & set(tree.text[statement : declarators[0]]):
+        kept = KEPT - {"const"} if for_good else KEPT
+        if len(declarators) != 1 or kept & set(tree.text[statement : declarators[0]]):
             return None
         part = declarators[0]
     elif kind != "assignment":

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
-from .slots import Copy, Table, compare
+from .slots import Copy, Table, compare, given_back
 
 Places = Mapping[tuple[int, ...], Sequence[tuple[ProgramFile, tuple[int, ...]]]]
 """Symbols of a stretch of statements → every place where they stand."""
@@ -44,17 +44,46 @@ def copies_of(
     places: Sequence[tuple[ProgramFile, tuple[int, ...]]],
 ) -> Iterator[Table]:
     """The table of the body and all places outside the function that a call of it could stand for."""
-    own = Copy(file, body)
-    others = [
-        Copy(other, statements)
+    outside = [
+        statements
         for other, statements in places
         if other is file and not procedure.node <= statements[0] < file.tree.end[procedure.node]
     ]
+    last = file.statements_of(procedure)[-1]
+    if last not in body and gives_a_value(file, last):
+        longer = [(*statements, after) for statements in outside if (after := _next(file, statements[-1])) is not None]
+        found = _fitting(procedure, Copy(file, (*body, last)), [Copy(file, s) for s in longer])
+        if found is not None:
+            yield found
+            return
+    found = _fitting(procedure, Copy(file, body), [Copy(file, s) for s in outside])
+    if found is not None:
+        yield found
+
+
+def gives_a_value(file: ProgramFile, statement: int) -> bool:
+    """True for a statement that returns what it works out, not only variables; where no type tells what that is."""
+    tree, language = file.tree, file.language
+    value = given_back(tree, statement) if tree.kind[statement] == language.returning else None
+    worked_out = value is not None and tree.kind[value] not in {language.name, "expression_list", "tuple"}
+    return worked_out and not language.typed
+
+
+def _next(file: ProgramFile, statement: int) -> int | None:
+    """The statement behind another one in its block."""
+    statements = file.block_at[file.tree.parent[statement]].statements
+    at = statements.index(statement) + 1
+    return statements[at] if at < len(statements) else None
+
+
+def _fitting(procedure: Procedure, own: Copy, others: Sequence[Copy]) -> Table | None:
+    """The table of a function's statements and the copies that a call could stand for; None where there are none."""
     fitting = [copy for copy in others if _fits(procedure, compare([own, copy]))]
     if fitting:
         table = compare([own, *fitting])
         if table is not None and _fits(procedure, table):
-            yield table
+            return table
+    return None
 
 
 def _fits(procedure: Procedure, table: Table | None) -> bool:

@@ -202,6 +202,15 @@ def _words_before(file: ProgramFile) -> list[int]:
     return known
 
 
+def given_back(tree: Tree, statement: int) -> int | None:
+    """The one value that a statement returns, or gives a plain variable; None for any other statement."""
+    if tree.kind[statement] == tree.language.returning:
+        values = [c for c in tree.children(statement) if tree.text[c] not in {"return", ";"}]
+        return values[0] if len(values) == 1 else None
+    given = given_value(tree, statement, for_good=True)
+    return given[1] if given else None
+
+
 class _Walk:
     def __init__(self, copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> None:
         self.open_calls = open_calls
@@ -226,6 +235,13 @@ class _Walk:
                 # What the first copy declares the others give another value.
                 parts = [pair for pair in given if pair is not None]
                 return len(parts) == len(nodes) and all(map(self.match, zip(*parts, strict=True)))
+        if kind == tree.language.returning and any(
+            t.kind[n] != kind for t, n in zip(trees[1:], nodes[1:], strict=True)
+        ):
+            # What a function gives back, copies of it give a variable.
+            values = [given_back(t, n) for t, n in zip(trees, nodes, strict=True)]
+            if all(value is not None for value in values):
+                return self.match(tuple(value for value in values if value is not None))
         if any(t.kind[n] != kind for t, n in zip(trees, nodes, strict=True)):
             return self._slot(nodes)
         if text:

@@ -14,8 +14,10 @@ from ..program.flow import flow_of, has_no_value_yet, needed_by, summaries_of
 from ..program.members import members_named
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
+from ..program.shapes import given_value
 from ..records import SlotColumn
 from ..repeats.judge import MOST_PARAMETERS
+from ..repeats.known import gives_a_value
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
@@ -201,13 +203,15 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
     require_whole_lines(copies)
     writer = writer_for(file)
     columns = {column.values[0]: column for column in table.columns}
-    returned = _returned(file, known)
+    last = table.copies[0].statements[-1]
+    gives = gives_a_value(file, last)
+    returned = [] if gives else _returned(file, known)
     edits = []
     for k, copy in enumerate(copies, 1):
         values = {name: column.values[k] for name, column in columns.items()}
         indent = leading_space(file, copy.first)
         arguments = [writer.argument_of(known.node, j, values.get(p, p)) for j, p in enumerate(known.parameters)]
-        targets = [values.get(r, r) for r in returned]
+        targets = [_given_variable(copy)] if gives else [values.get(r, r) for r in returned]
         call = writer.call(known.name, arguments, targets, indent, _declaring_words(copy, targets))
         call += closers_behind(copy)
         kept = [f"{indent}{c}" for c in _comments_of(copy, table.copies[0])]
@@ -223,6 +227,15 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
         table=table,
         name=known.name,
     )
+
+
+def _given_variable(copy: Copy) -> str:
+    """The variable to which a copy's last statement gives what a function would return."""
+    tree = copy.file.tree
+    given = given_value(tree, copy.statements[-1], for_good=True)
+    if given is None:
+        raise CannotWrite("the copies do something else with what the function gives back")
+    return tree.text[given[0]]
 
 
 def _returned(file: ProgramFile, known: Procedure) -> list[str]:

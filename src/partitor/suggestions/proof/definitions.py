@@ -26,13 +26,30 @@ class Definition(msgspec.Struct, frozen=True, eq=False):
     """Every name the function binds, parameters included."""
     written: frozenset[str]
     """Names its statements bind; a parameter among them changes inside."""
+    value: int = 0
+    """The node of what it works out and gives back, where that is no variable; it stands for `RESULT`."""
     leaves: bool = False
     """It returns early, with nothing; it can stand only for what ends a procedure."""
 
+    @property
+    def parts(self) -> tuple[int, ...]:
+        """The nodes of all that it does: its statements, and the value that it works out and gives back."""
+        return (*self.statements, self.value) if self.value else self.statements
 
-def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), in_class: bool = False) -> Definition:
-    """The one plain function `name` at the top of a file, or where asked for the one method. Raises Refused for any
-    other kind."""
+
+RESULT = "(result)"
+"""The variable for which a value stands that a function works out and gives back at once."""
+
+
+def take_apart(
+    file: ProgramFile,
+    name: str,
+    own: frozenset[str] = frozenset(),
+    in_class: bool = False,
+    may_work_out: bool = False,
+) -> Definition:
+    """The one plain function `name` at the top of a file, or where asked for the one method; what it gives back are
+    variables, or, where it `may_work_out`, one value. Raises Refused for any other kind."""
     tree, language = file.tree, file.language
     found = [p for p in file.procedures if p.name == name]
     statement = statement_of(file, found[0], in_class) if len(found) == 1 else None
@@ -48,7 +65,11 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), 
     if statements and file.is_bare_string(statements[0]):
         statements = statements[1:]
     returned: tuple[str, ...] = ()
-    if statements and tree.kind[statements[-1]] in {language.returning, "result_statement"}:
+    value = 0
+    if may_work_out and statements and _worked_out(file, statements[-1]):
+        value = _worked_out(file, statements.pop())
+        returned = (RESULT,)
+    elif statements and tree.kind[statements[-1]] in {language.returning, "result_statement"}:
         returned = _returned_names(file, statements.pop())
     while statements and declared.only_name(file, statements[0]) in own and not _has_value(file, statements[0]):
         statements.pop(0)
@@ -57,7 +78,7 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), 
     leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
     _refuse_unmovable(file, statements, node, leaves, in_class)
     written = frozenset(rules.names_written(file, statements, node))
-    if returned:
+    if returned and not value:
         last = file.block_at[body].statements[-1]
         flow = flow_of(file, node)
         bound = flow.bound_before.get(last)
@@ -70,7 +91,8 @@ def take_apart(file: ProgramFile, name: str, own: frozenset[str] = frozenset(), 
         tuple(statements),
         returned,
         frozenset(file.names.bound[node]),
-        written,
+        written | ({RESULT} if value else set()),
+        value,
         leaves,
     )
 
@@ -145,6 +167,16 @@ def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
     if not values or any(tree.kind[v] != "identifier" for v in values):
         raise Refused("the new function returns something unusual")
     return tuple(tree.text[v] for v in values)
+
+
+def _worked_out(file: ProgramFile, statement: int) -> int:
+    """The value that a statement returns, where that is no variable; 0 for any other statement."""
+    tree, language = file.tree, file.language
+    if tree.kind[statement] != language.returning or language.typed:
+        return 0
+    values = [c for c in tree.children(statement) if tree.text[c] not in {"return", ";"}]
+    plain = len(values) == 1 and tree.kind[values[0]] not in {language.name, "expression_list", "tuple"}
+    return values[0] if plain else 0
 
 
 def _leaves_with_nothing(file: ProgramFile, statements: Sequence[int]) -> bool:

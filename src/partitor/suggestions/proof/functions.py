@@ -14,8 +14,9 @@ import msgspec
 from ...program.flow import Flow, flow_of, has_no_value_yet, needed_by
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
+from ...program.shapes import given_value
 from . import declared, places, rules
-from .definitions import Definition, take_apart
+from .definitions import RESULT, Definition, take_apart
 from .folding import Term, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
 from .values import is_steady_field, require_plain_value
@@ -75,7 +76,7 @@ class FunctionProof:
         self.inlined = 0
         self.told = False
         """A line above tells what the function takes."""
-        late = rules.names_used_by_inner_functions(after, self.definition.statements)
+        late = rules.names_used_by_inner_functions(after, self.definition.parts)
         self.kept = late & self.definition.variables
         """Variables that a function inside the new one goes on using."""
         self.changed_scopes: set[tuple[int, int]] = set()
@@ -96,7 +97,7 @@ class FunctionProof:
             return None
         self.inlined += 1
         first = self._first_values(left, call)
-        size = len(self.definition.statements) + len(first)
+        size = len(self.definition.statements) + len(first) + bool(self.definition.value)
         if len(left) < size:
             raise Refused("a call stands for more statements than there are")
         segment = left[len(first) : size]
@@ -222,7 +223,7 @@ class FunctionProof:
         passed = {p: v for p, v in arguments.items() if p not in definition.written | first}
         holes = frozenset(
             i
-            for s in definition.statements
+            for s in definition.parts
             for i in after.names.within(s, after.tree.end[s])
             if after.names.owner(i) == definition.node and after.names.role[i] <= Role.UPDATE
         )
@@ -235,6 +236,10 @@ class FunctionProof:
                 mapping[parameter] = str(value[1])
         templates = [substitute(self._template(s, holes), passed, self.meaning)[0] for s in definition.statements]
         originals = [term_of(self.before, statement) for statement in segment]
+        if definition.value:
+            given = substitute(term_of(after, definition.value, holes), passed, self.meaning)[0]
+            templates.append(("assignment", ("hole", RESULT), ("=", "="), given))
+            originals[-1] = self._as_assignment(segment[-1])
         found = match_in_order(templates, originals, mapping)
         if found is None:
             line = self.before.tree.start_line(segment[0])
@@ -247,6 +252,14 @@ class FunctionProof:
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the function stand for one of the program")
         return mapping
+
+    def _as_assignment(self, statement: int) -> Term:
+        """The term of a statement that gives one variable a value, declared there or not."""
+        given = given_value(self.before.tree, statement, for_good=True)
+        if given is None:
+            raise Refused("a copy does something else with what the function gives back")
+        target, value = (term_of(self.before, part) for part in given)
+        return ("assignment", target, ("=", "="), value)
 
     def _template(self, statement: int, holes: frozenset[int]) -> Term:
         """A statement's term; the declaration of a variable that is the function's own reads as an assignment."""
@@ -306,7 +319,7 @@ class FunctionProof:
                 raise Refused("the result of a call is declared with other words than before")
         holes = [
             i
-            for s in definition.statements
+            for s in definition.parts
             for i in after.names.within(s, after.tree.end[s])
             if after.tree.text[i] in definition.parameters
         ]
@@ -331,7 +344,7 @@ class FunctionProof:
         """What the function does not own must be the module's or built in, there and here."""
         before, after, definition = self.before, self.after, self.definition
         own = set(mapping.values())
-        for s in definition.statements:
+        for s in definition.parts:
             for i in after.names.within(s, after.tree.end[s]):
                 if after.names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED):
                     continue
@@ -345,7 +358,7 @@ class FunctionProof:
         private = [t for s in segment for t in before.tree.leaf_texts(s) if t.startswith("__") and not t.endswith("__")]
         if private or any(t in {"super", "__class__"} for s in segment for t in before.tree.leaf_texts(s)):
             raise Refused("the copies use names that only mean something inside their class")
-        inner = rules.names_of_inner_scopes(before, segment) | rules.names_of_inner_scopes(after, definition.statements)
+        inner = rules.names_of_inner_scopes(before, segment) | rules.names_of_inner_scopes(after, definition.parts)
         if inner & (definition.variables | set(mapping.values())):
             raise Refused("a name means one thing in the copies and another in a function inside them")
         if self.kept and not after.language.functions_keep_variables:
@@ -461,7 +474,7 @@ class FunctionProof:
         definition, after = self.definition, self.after
         return [
             i
-            for s in definition.statements
+            for s in definition.parts
             for i in after.names.within(s, after.tree.end[s])
             if after.tree.text[i] == parameter and after.names.owner(i) == definition.node
         ]
@@ -551,6 +564,9 @@ class FunctionProof:
 
 class _CallProof(FunctionProof):
     """As for a new function, but the definition and some calls stand in the original too."""
+
+    def _definition(self) -> Definition:
+        return take_apart(self.after, self.name, self.own, may_work_out=True)
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: inline the calls that the original does not have."""
