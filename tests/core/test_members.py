@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import read, report, worked
+from core.builders import read, report, rules, worked
 from core.runners import can_run, outputs
 from core.wild_braces import wild_class
 from partitor.program.program import Program
@@ -209,12 +209,63 @@ def test_what_a_handler_keeps_must_stay(old: str, new: str) -> None:
     assert "proved" not in statuses(text)
 
 
-@pytest.mark.parametrize("language", [x for x in ("javascript", "typescript") if can_run(x)])
+PUMP = """#include <iostream>
+using namespace std;
+
+class Pump {
+    int litres = 7;
+
+public:
+    void morning() KIND {
+        cout << "good morning" << endl;
+        cout << "now " << litres << endl;
+        cout << "half of it is " << litres / 2 << endl;
+        if (litres > 3) {
+            cout << "plenty" << endl;
+        }
+    }
+
+    int noon() KIND {
+        cout << "now " << litres << endl;
+        cout << "half of it is " << litres / 2 << endl;
+        if (litres > 3) {
+            cout << "plenty" << endl;
+        }
+        return 3;
+    }
+};
+
+int main() {
+    Pump pump;
+    pump.morning();
+    cout << pump.noon() << endl;
+}
+"""
+
+
+@pytest.mark.parametrize(
+    ("kind", "head"), [("", "    void doLitres() {\n"), ("const", "    void doLitres() const {\n")]
+)
+def test_a_method_of_a_class_is_of_the_kind_of_its_callers(kind: str, head: str) -> None:
+    (found,) = report(PUMP.replace(" KIND", f" {kind}".rstrip()), language="cpp").suggestions
+    assert found.status == "proved"
+    assert f"+{head}" in found.diff
+    mixed = PUMP.replace("morning() KIND", "morning() const").replace(" KIND", "")
+    assert "proved" not in statuses(mixed, "cpp")
+
+
+def test_a_call_through_the_class_is_a_call() -> None:
+    text = "class Pump {\npublic:\n    static void start() {\n    }\n};\nint main() {\n    Pump::start();\n}\n"
+    assert rules(text, language="cpp") == []
+    assert rules(text.replace("    Pump::start();\n", ""), language="cpp") == ["uncalled-function"]
+
+
+@pytest.mark.parametrize("language", [x for x in ("javascript", "typescript", "cpp") if can_run(x)])
 def test_wild_classes_print_the_same(language: str, tmp_path: Path) -> None:
     originals: list[str] = []
     pairs: list[tuple[int, str]] = []
     methods = 0
-    for seed in range(60):
+    for seed in range(40 if language == "cpp" else 60):
         text = wild_class(seed, language)
         program = Program([read(text, language)])
         found = find_repeats(program, Limits(), frozenset(), near=True)

@@ -307,7 +307,8 @@ def wild_pair(seed: int, language: str) -> str:
 
 
 def wild_class(seed: int, language: str) -> str:
-    """A wild program in JavaScript or TypeScript whose copies stand in methods and work on their object's fields."""
+    """A wild program in JavaScript, TypeScript or C++ whose copies stand in methods and work on their object's
+    fields."""
     wild = WildBraces(seed, language)
     r = wild.random
     fields = r.sample(OWN, 2)
@@ -315,15 +316,16 @@ def wild_class(seed: int, language: str) -> str:
     methods = [wild._function(f"work{k}", wild._in_context(r.choice(["plain", "if", "for"]), block)) for k in range(2)]
     if r.random() < 0.3:
         methods.append(wild._function("other", wild._changed(block, 2)))
+    names = "|".join(fields)
     told = []
     for method in methods:
-        method = re.sub(rf"  let ({'|'.join(fields)})(?:: number)? = \d+;\n", "", method)
-        method = re.sub(rf"\b({'|'.join(fields)})\b", r"this.\1", method).replace("function ", "", 1)
+        method = re.sub(rf" +(?:let|int) ({names})(?:: number)? = \d+;\n", "", method)
+        if wild.scripted:
+            method = re.sub(rf"\b({names})\b", r"this.\1", method).replace("function ", "", 1)
         told.append("\n".join(f"  {line}" for line in method.split("\n")))
-    kind = ": number" if language == "typescript" else ""
-    listed = [f"  {name}{kind} = {r.randint(0, 9)};" for name in fields]
-    program = wild._program(["@@", "@@"])
-    text = program.replace(
-        "@@\n@@", "\n".join(["class Station {", *listed, *told, "}", "const station = new Station();"])
-    )
+    kind = {"typescript": "{}: number", "cpp": "int {}"}.get(language, "{}")
+    listed = [f"  {kind.format(name)} = {r.randint(0, 9)};" for name in fields]
+    made = "const station = new Station();" if wild.scripted else "Station station;"
+    head, end = ("class Station {", "}") if wild.scripted else ("class Station {\npublic:", "};")
+    text = wild._program(["@@", "@@"]).replace("@@\n@@", "\n".join([head, *listed, *told, end, made]))
     return re.sub(r"\b(work\d)\(\)(?=\))", r"station.\1()", text)

@@ -159,6 +159,16 @@ class ProgramFile:
         name = self.tree.child(procedure, self.language.name_field)
         return [w for t in self.tree.text[procedure : name or procedure] for w in t.split()]
 
+    def words_behind_parameters(self, procedure: int) -> list[str]:
+        """The words of a definition between its parameters and its body, such as `const`."""
+        tree = self.tree
+        parameters, body = (
+            tree.child(procedure, f) for f in (self.language.parameters_field, self.language.body_field)
+        )
+        if parameters is None or body is None:
+            return []
+        return [w for t in tree.text[tree.end[parameters] : body] for w in t.split()]
+
     def is_definition(self, statement: int) -> bool:
         """True for a function or class definition, decorated or not."""
         kind, language = self.tree.kind[statement], self.language

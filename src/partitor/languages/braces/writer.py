@@ -275,7 +275,12 @@ class CWriter(TypedWriter):
         result = self._result(returned)
         empty = "void" if self.file.language.id == "c" and self._writes_void() else ""
         space = "" if result.endswith("*") else " "
-        return f"{result}{space}{name}({parameters or empty})"
+        static = "static " if beside and "static" in self.file.words_before_name(beside) else ""
+        behind = " const" if beside and "const" in self.file.words_behind_parameters(beside) else ""
+        return f"{static}{result}{space}{name}({parameters or empty}){behind}"
+
+    def function_indent(self, beside: int) -> str:
+        return leading_space(self.file, beside) if beside else ""
 
     def _writes_void(self) -> bool:
         return any(re.search(r"\(\s*void\s*\)", line) for line in self.file.lines)

@@ -166,6 +166,8 @@ CPP = Language(
     extensions=(".cpp", ".cc", ".cxx", ".hpp", ".hh"),
     builtins=CPP_LIBRARY,
     keywords=CPP_KEYWORDS,
+    own_object="this",
+    bare_members=True,
     framework_calls=frozenset({"main"}),
     **CPP_TABLE,
 )

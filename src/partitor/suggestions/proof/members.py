@@ -25,6 +25,7 @@ UNSTEADY = frozenset(
 """What can give an object other members, or a method another object."""
 OTHERWISE = frozenset({"get", "set", "async", "*", "abstract", "convenience", "required", "init", "deinit"})
 """Words of members that are no plain methods."""
+OVERRIDING = frozenset({"override", "final"})
 TIES = ("static", "class", "mutating", "nonmutating")
 """Words that tell with what a method can be called."""
 
@@ -108,7 +109,11 @@ class _MemberProof(FunctionProof):
         words, own = (after.words_before_name(n) for n in (method.node, self.definition.node))
         if OTHERWISE & {*words, *own, method.name}:
             raise Refused("the copies stand in no plain method")
-        if [w for w in words if w in TIES] != [w for w in own if w in TIES]:
+        kinds = [
+            [w for w in head if w in TIES] + (after.words_behind_parameters(n) if language.struct_values else [])
+            for head, n in ((words, method.node), (own, self.definition.node))
+        ]
+        if [w for w in kinds[0] if w not in OVERRIDING] != kinds[1]:
             raise Refused("the new method is of another kind than those that call it")
         if not language.bare_members:
             self._require_own_calls(method.name)
