@@ -5,6 +5,10 @@ from __future__ import annotations
 import pytest
 
 from core.builders import file, report, run, verdict, worked
+from partitor.check import check
+from partitor.exchange.assignment import Assignment
+from partitor.reading.collect import Submission
+from partitor.source import Source
 from partitor.suggestions.proof import CalledFunction
 
 PRICE = """def price(count, each):
@@ -98,3 +102,55 @@ run([12, 30, 22]);
     assert "function run(wind) {\n  const windMean = meanOf(wind);\n" in worked(text, "javascript")
     other = text.replace("const windMean = sum / wind.length;", "const windMean = sum / 2;")
     assert "meanOf(wind)" not in worked(other, "javascript")
+
+
+JAVA = """public class Main {
+    static double price(int count, double each) {
+        double total = count * each;
+        if (count > 10) {
+            total = total * 0.9;
+        }
+        return Math.round(total * 100) / 100.0;
+    }
+
+    public static void main(String[] args) {
+        System.out.println(price(3, 2.5));
+        double cost = 12 * 4.2;
+        if (12 > 10) {
+            cost = cost * 0.9;
+        }
+        double tickets = Math.round(cost * 100) / 100.0;
+        System.out.println(tickets);
+    }
+}
+"""
+
+
+def test_a_method_that_is_there_is_called() -> None:
+    assert "double tickets = price(12, 4.2);\n" in worked(JAVA, "java")
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("double tickets", "float tickets"),
+        ("double tickets", "var tickets"),
+        ("12 * 4.2", "12 * 4"),
+        ("    public static void main", "}\n\nclass Other {\n    public static void main"),
+        ("    static double price", "    double price"),
+    ],
+    ids=["another type", "no type", "another value's type", "another class", "an object is wanted"],
+)
+def test_a_method_that_would_give_something_else_is_not(old: str, new: str) -> None:
+    text = JAVA.replace(old, new)
+    assert text != JAVA
+    assert "price(12" not in worked(text, "java")
+
+
+def test_a_method_that_another_file_overrides_is_not_called() -> None:
+    text = JAVA.replace("static ", "", 1).replace("public static void main(String[] args)", "void run()")
+    over = "public class Sub extends Main {\n    double price(int count, double each) {\n        return 3;\n    }\n}\n"
+    alone = check(Submission("x", (Source("Main.java", text, "java"),)), Assignment())
+    both = check(Submission("x", (Source("Main.java", text, "java"), Source("Sub.java", over, "java"))), Assignment())
+    assert "price(12, 4.2)" in alone.worked_answer.files.get("Main.java", "")
+    assert "price(12, 4.2)" not in both.worked_answer.files.get("Main.java", "")

@@ -339,7 +339,8 @@ class _Finder:
             for procedure in file.procedures[1:]:
                 body = body_of(file, procedure)
                 copy = Copy(file, body) if body else None
-                plain = not (procedure.in_class or procedure.decorated or procedure.parent)
+                inside = procedure.in_class or procedure.parent
+                plain = not procedure.decorated and (procedure.in_class if file.language.methods else not inside)
                 if copy is None or not plain or inner_statements(copy) < self.limits.repeat_statements:
                     continue
                 shape = tuple(self.shapes.shape(file.tree, s) for s in body)

@@ -62,11 +62,10 @@ def copies_of(
 
 
 def gives_a_value(file: ProgramFile, statement: int) -> bool:
-    """True for a statement that returns what it works out, not only variables; where no type tells what that is."""
+    """True for a statement that returns what it works out, not only variables."""
     tree, language = file.tree, file.language
     value = given_back(tree, statement) if tree.kind[statement] == language.returning else None
-    worked_out = value is not None and tree.kind[value] not in {language.name, "expression_list", "tuple"}
-    return worked_out and not language.typed
+    return value is not None and tree.kind[value] not in {language.name, "expression_list", "tuple"}
 
 
 def _next(file: ProgramFile, statement: int) -> int | None:

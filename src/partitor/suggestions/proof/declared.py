@@ -513,6 +513,14 @@ def require_argument_type(file: ProgramFile, argument: int, parameter: str, scop
         raise Refused(f"what is given for {parameter} is of another type, or its type is not in sight")
 
 
+def require_given_type(before: ProgramFile, name: str, scope: int, after: ProgramFile, function: int) -> None:
+    """What a function gives back is of the type of the variable that is given it, which tells its type itself."""
+    procedure = next(p for p in after.procedures if p.node == function)
+    given, wanted = result_type(after, procedure), type_of_name(before, name, scope)
+    if given is None or given != wanted or given.base in {"auto", "var"}:
+        raise Refused(f"{name} is of another type than what the function gives back")
+
+
 def require_result(file: ProgramFile, function: int, returned: Sequence[str]) -> None:
     """The function's result type is that of what it returns."""
     procedure = next(p for p in file.procedures if p.node == function)

@@ -172,7 +172,7 @@ def _returned_names(file: ProgramFile, statement: int) -> tuple[str, ...]:
 def _worked_out(file: ProgramFile, statement: int) -> int:
     """The value that a statement returns, where that is no variable; 0 for any other statement."""
     tree, language = file.tree, file.language
-    if tree.kind[statement] != language.returning or language.typed:
+    if tree.kind[statement] != language.returning:
         return 0
     values = [c for c in tree.children(statement) if tree.text[c] not in {"return", ";"}]
     plain = len(values) == 1 and tree.kind[values[0]] not in {language.name, "expression_list", "tuple"}

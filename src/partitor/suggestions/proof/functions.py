@@ -41,6 +41,8 @@ def prove_call(before: ProgramFile, after: ProgramFile, claim: CalledFunction) -
     writes = [i for i in names.nodes if tree.text[i] == claim.name and names.role[i] not in UNWRITTEN]
     if len(writes) != 1 or rules.declared_global_somewhere(before, claim.name) or rules.unknown_star_import(before):
         raise Refused(f"{claim.name} means more than one thing")
+    if before.language.methods and any(p.name == claim.name for f in before.beside for p in f.procedures):
+        raise Refused(f"{claim.name} may be another method in another class")
     proof = _CallProof(before, after, claim.name)
     Walk(before, after, proof.statement).run()
     proof.finish()
@@ -296,10 +298,14 @@ class FunctionProof:
             rules.require_same_class(after, definition.node, segment, before)
         if before.language.typed:
             for own, original in mapping.items():
-                declared.require_same_type(before, after, (original, scope), (own, definition.node))
+                if own == RESULT:
+                    declared.require_given_type(before, original, scope, after, definition.node)
+                else:
+                    declared.require_same_type(before, after, (original, scope), (own, definition.node))
             for parameter, argument in zip(definition.parameters, call.arguments, strict=True):
                 declared.require_argument_type(after, argument, parameter, definition.node)
-            declared.require_result(after, definition.node, definition.returned)
+            if not definition.value:
+                declared.require_result(after, definition.node, definition.returned)
         names, tree = before.names, before.tree
         were = {
             tree.text[i]
