@@ -6,14 +6,11 @@ by default. `docs/method.md` lists what it knows of evaluation order, aliasing a
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from ...program.program import ProgramFile
 from .arrays import prove_array
 from .functions import prove_call, prove_function
 from .listing import prove_listing
 from .loops import prove_loop
-from .members import prove_member
 from .merges import prove_merge
 from .methods import prove_method
 from .renames import prove_rename
@@ -42,13 +39,6 @@ __all__ = [
 ]
 
 
-def _of_function(before: ProgramFile, claim: NewFunction) -> Callable[[ProgramFile, ProgramFile, NewFunction], None]:
-    """The proof for a new function, or for a method, which is given its object or knows it."""
-    if not claim.home:
-        return prove_function
-    return prove_method if before.language.object_is_given else prove_member
-
-
 def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     """Whether `after` does what `before` does, given what was introduced. Never raises."""
     if len(after.tree.problems) > len(before.tree.problems):
@@ -57,7 +47,7 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
         if isinstance(claim, NewLoop):
             prove_loop(before, after, claim)
         elif isinstance(claim, NewFunction):
-            _of_function(before, claim)(before, after, claim)
+            (prove_method if claim.home else prove_function)(before, after, claim)
         elif isinstance(claim, CalledFunction):
             prove_call(before, after, claim)
         elif isinstance(claim, ListedVariables):

@@ -455,6 +455,7 @@ class FunctionProof:
         arguments: Mapping[str, Term],
         mapping: dict[str, str],
     ) -> None:
+        self._refuse_given(segment, arguments)
         written = rules.names_written(self.before, segment, scope)
         if self.before.language.declares:
             written |= rules.names_written(self.before, segment, 0)
@@ -475,6 +476,9 @@ class FunctionProof:
                 self._require_evaluated_first(parameter, value, flow, scope)
         if evaluated > 1:
             raise Refused("several values are worked out on the spot, in an order that would change")
+
+    def _refuse_given(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> None:
+        """Any value that is as good early as late may be given."""
 
     def _uses(self, parameter: str) -> list[int]:
         definition, after = self.definition, self.after

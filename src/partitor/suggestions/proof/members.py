@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from ...program.flow import Flow
 from ...program.members import members_named
 from ...program.names import Role
 from ...program.program import ProgramFile
@@ -14,7 +13,6 @@ from .definitions import Definition, take_apart
 from .folding import Term
 from .functions import FunctionProof, Taken
 from .verdict import NewFunction, Refused
-from .walk import Walk
 
 UNSTEADY = frozenset(
     """
@@ -30,16 +28,9 @@ TIES = ("static", "class", "mutating", "nonmutating")
 """Words that tell with what a method can be called."""
 
 
-def prove_member(before: ProgramFile, after: ProgramFile, claim: NewFunction) -> None:
-    """Raises Refused unless the rewritten file with the method inlined is the original."""
-    rules.refuse_reflection(before)
-    rules.require_fresh(claim.name, before)
-    proof = _MemberProof(before, after, claim)
-    Walk(before, after, proof.statement).run()
-    proof.finish()
+class MemberProof(FunctionProof):
+    """The proof of one new method."""
 
-
-class _MemberProof(FunctionProof):
     def __init__(self, before: ProgramFile, after: ProgramFile, claim: NewFunction) -> None:
         self.home = claim.home
         super().__init__(before, after, claim.name, claim.declared)
@@ -136,29 +127,12 @@ class _MemberProof(FunctionProof):
     def _refuse_members(self, segment: Sequence[int]) -> None:
         """What belongs to the object the method sees too."""
 
-    def _check_arguments(
-        self,
-        segment: Sequence[int],
-        scope: int,
-        flow: Flow,
-        arguments: Mapping[str, Term],
-        mapping: dict[str, str],
-    ) -> None:
+    def _refuse_given(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> None:
         """A member by its bare name may be worked out anew each time it is read."""
         members = set(members_named(self.before, segment)) if self.before.language.bare_members else set()
         given = {name for value in arguments.values() for name in rules.names_in(value)}
         for name in sorted(given & members):
             raise Refused(f"{name} belongs to the object, and may change before it is read")
-        super()._check_arguments(segment, scope, flow, arguments, mapping)
 
     def _known_everywhere(self) -> bool:
         return True
-
-    def finish(self) -> None:
-        """After the walk: no other use of the new name, and no name that changed its owner."""
-        tree = self.after.tree
-        uses = [i for i in self.after.names.nodes if tree.text[i] == self.name]
-        if self.inlined == 0 or len(uses) != self.inlined + 1:
-            raise Refused("the new method is used in a way that cannot be followed")
-        for old, new in self.changed_scopes:
-            self._require_same_owners(old, new)

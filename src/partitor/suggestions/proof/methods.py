@@ -1,5 +1,5 @@
-"""Proof of a new method in a language where a method is given its object by name: with every `self.name(…)` inlined
-the program is the original again."""
+"""Proof of a new method: with every `self.name(…)` inlined the program is the original again. Here where a method is
+given its object by name; `members` has the languages where it knows it."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from ...program.program import ProgramFile
 from . import rules
 from .definitions import Definition, take_apart
 from .functions import FunctionProof, Taken
+from .members import MemberProof
 from .verdict import NewFunction, Refused
 from .walk import Walk
 
@@ -21,7 +22,8 @@ def prove_method(before: ProgramFile, after: ProgramFile, claim: NewFunction) ->
     """Raises Refused unless the rewritten file with the method inlined is the original."""
     rules.refuse_reflection(before)
     rules.require_fresh(claim.name, before)
-    proof = _MethodProof(before, after, claim)
+    given = before.language.object_is_given
+    proof = _MethodProof(before, after, claim) if given else MemberProof(before, after, claim)
     Walk(before, after, proof.statement).run()
     proof.finish()
 
