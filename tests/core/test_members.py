@@ -280,3 +280,13 @@ def test_wild_classes_print_the_same(language: str, tmp_path: Path) -> None:
     told = outputs(language, [*originals, *(text for _, text in pairs)], tmp_path)
     for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
         assert now == told[k], f"{originals[k]}\n----- became\n{after}"
+
+
+def test_a_class_with_a_broken_head_is_read_over() -> None:
+    broken = (
+        PUMP.replace("    int noon() KIND {", "    int noon() <<{")
+        .replace(" KIND", "")
+        .replace("        cout <<", "  <<", 2)
+    )
+    found = report(broken, language="cpp")
+    assert found.files[0].problems

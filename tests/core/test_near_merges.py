@@ -249,3 +249,14 @@ def test_wild_pairs_print_the_same(language: str, tmp_path: Path) -> None:
     told = outputs(language, [*originals, *(text for _, text in pairs)], tmp_path)
     for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
         assert told[k].startswith("DOES NOT COMPILE") or now == told[k], f"{originals[k]}\n----- became\n{after}"
+
+
+def test_an_empty_block_is_no_place_to_look_into() -> None:
+    loop = "    foreach (int v in values)\n    {\n        total += v;\n    }\n"
+    text = "class P\n{\n" + "".join(
+        f'    static int {name}(int[] values)\n    {{\n    int total = 0;\n{inner}    Console.WriteLine("a");\n'
+        f'    Console.WriteLine("b");\n    Console.WriteLine("c");\n    return total;\n    }}\n'
+        for name, inner in (("One", loop), ("Two", loop.replace("        total += v;\n", "")))
+    )
+    found = report(text + "    static void Main() { One(null); Two(null); }\n}\n", language="csharp")
+    assert [f.rule for f in found.findings] == ["twin-functions"]

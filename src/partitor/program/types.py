@@ -298,6 +298,8 @@ def _number_type(text: str, language: Language) -> Type | None:
 
 def _type_of_variable(file: ProgramFile, node: int) -> Type | None:
     name = file.tree.text[node]
+    if node not in file.names.scope:
+        return None
     owner = file.names.owner(node)
     if owner >= 0:
         return type_of_name(file, name, owner)

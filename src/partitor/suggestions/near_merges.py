@@ -199,7 +199,9 @@ def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tupl
     if heads[0] != heads[1] or not all(ends):
         return ()
     statements = [file.block_at[b[0]].statements for b in blocks]
-    if any(tree.start_line(inner[0]) == tree.start_line(s) for inner, s in zip(statements, (one, other), strict=True)):
+    if not all(statements) or any(
+        tree.start_line(inner[0]) == tree.start_line(s) for inner, s in zip(statements, (one, other), strict=True)
+    ):
         return ()
     return tuple(_align(file, shapes, *statements))
 
