@@ -143,3 +143,8 @@ def test_a_variable_that_nobody_changes_is_given_like_a_constant() -> None:
 def test_a_variable_that_may_change_is_not(declared: str, changed: str) -> None:
     text = GREENHOUSE.format(declared=declared, changed=changed)
     assert worked_text("arduino", text) == text
+
+
+def test_a_variable_that_a_macro_may_change_is_not() -> None:
+    text = "#define RESET() fan = 9\n" + GREENHOUSE.format(declared="int", changed="\n  RESET();")
+    assert worked_text("arduino", text) == text

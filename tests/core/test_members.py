@@ -209,6 +209,60 @@ def test_what_a_handler_keeps_must_stay(old: str, new: str) -> None:
     assert "proved" not in statuses(text)
 
 
+TURNS = """const later = [];
+function go(list) {
+  while (list.length) {
+    WORD x = list.pop();
+    console.log("one");
+    later.push(() => {
+      console.log("keep", x);
+      console.log("red");
+      console.log("end of it");
+    });
+    console.log("made", 1);
+    console.log("two");
+    later.push(() => {
+      console.log("keep", x);
+      console.log("blue");
+      console.log("end of it");
+    });
+    console.log("made", 2);
+  }
+}
+go([1, 2, 3]);
+later.forEach((f) => f());
+"""
+COUNTS = """const later = [];
+function go() {
+  for (let k = 0; k < 2; k++) {
+    WORD n = 0;
+    later.push(() => {
+      n = n + 1;
+      console.log("red", n);
+      console.log("end of it");
+    });
+    console.log("made", 1);
+    console.log("two");
+    WORD m = 0;
+    later.push(() => {
+      m = m + 1;
+      console.log("red", m);
+      console.log("end of it");
+    });
+    console.log("made", 1);
+  }
+}
+go();
+later.forEach((f) => f());
+"""
+
+
+@pytest.mark.parametrize("text", [TURNS, COUNTS], ids=["given", "its own"])
+def test_a_variable_that_all_turns_share_is_not_kept_by_each(text: str) -> None:
+    assert statuses(text.replace("WORD", "let")) == {"proved"}
+    assert statuses(text.replace("WORD", "var")) == {"outline"}
+
+
 PUMP = """#include <iostream>
 using namespace std;
 

@@ -388,12 +388,14 @@ class FunctionProof:
                 continue
             original = mapping.get(name, name)
             uses = [i for i in before.names.nodes if before.tree.text[i] == original and before.names.owner(i) == scope]
-            if all(segment[0] <= i < before.tree.end[segment[-1]] for i in uses) or rules.never_changes(
-                before, original, scope
+            stop = before.tree.end[segment[-1]]
+            alone = all(segment[0] <= i < stop for i in uses)
+            if not (
+                (alone and has_no_value_yet(before, scope, original, segment[0], stop))
+                or rules.never_changes(before, original, scope)
             ):
-                found.add(original)
-            else:
                 raise Refused(f"a function inside the copies keeps {original}, which may change")
+            found.add(original)
         return frozenset(found)
 
     def _check_results(

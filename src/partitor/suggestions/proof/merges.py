@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 
 from ...program.names import UNBOUND, Role
@@ -230,6 +231,9 @@ class _MergeProof:
             and name in {tree.text[i] for i in before.names.within(tree.parent[node], tree.end[tree.parent[node]])}
             for node in range(len(tree.kind))
         )
+        macros = "\n".join(t for t, kind in zip(tree.text, tree.kind, strict=True) if kind == "preprocessor")
+        if re.search(rf"\b{re.escape(name)}\b", macros):
+            return False
         by_reference = any(kind == "reference_declarator" for kind in tree.kind) and before.language.typed
         return not addressed and not by_reference
 

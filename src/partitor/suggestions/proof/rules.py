@@ -229,11 +229,14 @@ def _is_only_argument(file: ProgramFile, node: int) -> bool:
 
 def never_changes(file: ProgramFile, name: str, scope: int) -> bool:
     """True for a name that `scope` sees with one value for good: it is given one once, or as a parameter."""
-    names, owner = file.names, file.names.owner_of(name, scope)
-    given = [
-        i for i in names.nodes if file.tree.text[i] == name and names.owner(i) == owner and names.role[i] in WRITES
-    ]
-    return len(given) == 1 and not declared_global_somewhere(file, name) and not file.is_used_beside(name)
+    names, tree, owner = file.names, file.tree, file.names.owner_of(name, scope)
+    given = [i for i in names.nodes if tree.text[i] == name and names.owner(i) == owner and names.role[i] in WRITES]
+    if len(given) != 1 or declared_global_somewhere(file, name) or file.is_used_beside(name):
+        return False
+    around = file.parents(given[0])
+    looped = any(p > max(owner, 0) and tree.kind[p] in file.language.loops for p in around)
+    anew = any({"let", "const"} & {tree.text[c] for c in tree.children(p)} for p in around[:2])
+    return not looped or (anew and names.declared_at(given[0]))
 
 
 def names_written(file: ProgramFile, statements: Iterable[int], scope: int) -> set[str]:
