@@ -70,8 +70,21 @@ def test_copies_that_use_their_object_become_its_method() -> None:
         ("  tea() {", "  async tea() {"),
         ("kiosk.tea();", "Kiosk.prototype.tea = other;"),
         ("const kiosk", "class Kiosk {}\nconst kiosk"),
+        ("kiosk.tea();", "const { tea } = kiosk;"),
+        ("kiosk.tea();", 'const kept = { sold: 3, log: [] };\nkept["tea"] = kiosk["tea"];'),
     ],
-    ids=["unknown base", "handed on", "called for another", "static", "getter", "async", "prototype", "twice"],
+    ids=[
+        "unknown base",
+        "handed on",
+        "called for another",
+        "static",
+        "getter",
+        "async",
+        "prototype",
+        "twice",
+        "taken out",
+        "by its text",
+    ],
 )
 def test_where_the_object_might_be_another_it_is_told_in_words(old: str, new: str) -> None:
     text = KIOSK.replace(old, new, 1)

@@ -111,10 +111,17 @@ class MemberProof(FunctionProof):
 
     def _require_own_calls(self, method: str) -> None:
         """Where a method is handed on by its name, it would be called without its object."""
-        names, tree = self.before.names, self.before.tree
+        names, tree, language = self.before.names, self.before.tree, self.before.language
+        keys = (n for n, kind in enumerate(tree.kind) if kind in language.strings and tree.text[n][1:-1] == method)
+        if any(tree.kind[tree.parent[n]] == "subscript" for n in keys):
+            raise Refused(f"the text {method} might name a member")
         for i in names.nodes:
-            if tree.text[i] != method or names.role[i] is not Role.MEMBER:
+            if tree.text[i] != method:
                 continue
+            if names.role[i] is not Role.MEMBER:
+                if tree.kind[tree.parent[i]] in language.procedures and tree.field[i] == language.name_field:
+                    continue
+                raise Refused(f"{method} is a name in other places too")
             attribute = tree.parent[i]
             around = tree.parent[attribute]
             called = tree.kind[around] == "call" and tree.field[attribute] == "function"
