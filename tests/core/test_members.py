@@ -9,6 +9,7 @@ import pytest
 from core.builders import read, report, rules, worked
 from core.runners import can_run, outputs
 from core.wild_braces import wild_class
+from core.wild_handlers import wild_handlers
 from partitor.program.program import Program
 from partitor.repeats.find import Limits, find_repeats
 from partitor.suggestions.edits import rewritten
@@ -357,3 +358,20 @@ def test_a_class_with_a_broken_head_is_read_over() -> None:
     )
     found = report(broken, language="cpp")
     assert found.files[0].problems
+
+
+def test_wild_handlers_print_the_same(tmp_path: Path) -> None:
+    originals: list[str] = []
+    pairs: list[tuple[int, str]] = []
+    for seed in range(200):
+        text = wild_handlers(seed)
+        program = Program([read(text, "javascript")])
+        found = find_repeats(program, Limits(), frozenset(), near=True)
+        proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
+        pairs += [(len(originals), r.after.source.text) for r in proved]
+        originals += [text] if proved else []
+    assert len(pairs) > 30
+    if can_run("javascript"):
+        told = outputs("javascript", [*originals, *(text for _, text in pairs)], tmp_path)
+        for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
+            assert "ERROR" in told[k] or now == told[k], f"{originals[k]}\n----- became\n{after}"
