@@ -8,7 +8,8 @@ from __future__ import annotations
 
 from ...program.program import ProgramFile
 from .arrays import prove_array
-from .functions import prove_call, prove_function
+from .calls import prove_call
+from .functions import prove_function
 from .listing import prove_listing
 from .loops import prove_loop
 from .merges import prove_merge

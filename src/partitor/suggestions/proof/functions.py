@@ -20,7 +20,7 @@ from .definitions import RESULT, Definition, take_apart
 from .folding import Term, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
 from .values import is_steady_field, require_plain_value
-from .verdict import CalledFunction, NewFunction, Refused
+from .verdict import NewFunction, Refused
 from .walk import Walk
 
 
@@ -31,24 +31,6 @@ def prove_function(before: ProgramFile, after: ProgramFile, claim: NewFunction) 
     proof = FunctionProof(before, after, claim.name, claim.declared)
     Walk(before, after, proof.statement).run()
     proof.finish()
-
-
-def prove_call(before: ProgramFile, after: ProgramFile, claim: CalledFunction) -> None:
-    """Raises Refused unless the rewritten file, with its further calls of a function that was there
-    already inlined, is the original."""
-    rules.refuse_reflection(before)
-    names, tree = before.names, before.tree
-    writes = [i for i in names.nodes if tree.text[i] == claim.name and names.role[i] not in UNWRITTEN]
-    if len(writes) != 1 or rules.declared_global_somewhere(before, claim.name) or rules.unknown_star_import(before):
-        raise Refused(f"{claim.name} means more than one thing")
-    if before.language.methods and any(p.name == claim.name for f in before.beside for p in f.procedures):
-        raise Refused(f"{claim.name} may be another method in another class")
-    proof = _CallProof(before, after, claim.name)
-    Walk(before, after, proof.statement).run()
-    proof.finish()
-
-
-UNWRITTEN = frozenset({Role.READ, Role.MEMBER, Role.KEYWORD, Role.IGNORED})
 
 
 class _Call(msgspec.Struct, frozen=True, eq=False):
@@ -572,35 +554,6 @@ class FunctionProof:
             was, now = before.names.owner_of(name, old), after.names.owner_of(name, new)
             if (was == old) != (now == new) or (was == UNBOUND) != (now == UNBOUND):
                 raise Refused(f"{name} would mean another variable afterwards")
-
-
-class _CallProof(FunctionProof):
-    """As for a new function, but the definition and some calls stand in the original too."""
-
-    def _definition(self) -> Definition:
-        return take_apart(self.after, self.name, self.own, may_work_out=True)
-
-    def statement(self, left: Sequence[int], new: int) -> int | None:
-        """The walk's rule: inline the calls that the original does not have."""
-        after, definition = self.after, self.definition
-        unchanged = left and term_of(self.before, left[0]) == term_of(after, new)
-        if unchanged or self._call_at(new) is None:
-            return None
-        if definition.node <= new < after.tree.end[definition.node]:
-            raise Refused("the function would call itself")
-        return super().statement(left, new)
-
-    def finish(self) -> None:
-        """After the walk: every other use of the name was there before."""
-        before, after = self.before, self.after
-        was = sum(before.tree.text[i] == self.name for i in before.names.nodes)
-        uses = sum(after.tree.text[i] == self.name for i in after.names.nodes)
-        if self.inlined == 0 or uses != was + self.inlined:
-            raise Refused("the function is used in a way that cannot be followed")
-        for old, new in self.changed_scopes:
-            if before.names.owner_of(self.name, old) != 0:
-                raise Refused(f"{self.name} means something else there")
-            self._require_same_owners(old, new)
 
 
 def _is_written(file: ProgramFile, name: str, scope: int) -> bool:
