@@ -8,13 +8,11 @@ import pytest
 
 from core.builders import read, report, rules, worked
 from core.runners import can_run, outputs
+from core.sweeps import Group, proved_in, require_same
 from core.wild_braces import wild_class
 from core.wild_handlers import wild_handlers
-from partitor.program.program import Program
-from partitor.repeats.find import Limits, find_repeats
 from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import NewFunction, prove
-from partitor.suggestions.worked import Deadline, Proved, attempt, makings, work_through
 
 BODY = """    this.sold += 1;
     this.log.push("a cup");
@@ -330,24 +328,15 @@ def test_a_call_through_the_class_is_a_call() -> None:
 
 @pytest.mark.parametrize("language", [x for x in ("javascript", "typescript", "cpp") if can_run(x)])
 def test_wild_classes_print_the_same(language: str, tmp_path: Path) -> None:
-    originals: list[str] = []
-    pairs: list[tuple[int, str]] = []
+    groups: list[Group] = []
     methods = 0
     for seed in range(40 if language == "cpp" else 60):
         text = wild_class(seed, language)
-        program = Program([read(text, language)])
-        found = find_repeats(program, Limits(), frozenset(), near=True)
-        proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
+        proved, texts = proved_in(text, language)
         methods += sum(r.candidate.title.startswith("A method") for r in proved)
-        chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
-        texts = [r.after.source.text for r in proved]
-        texts += [chain.program.files[0].source.text] if chain.steps else []
-        pairs += [(len(originals), after) for after in texts]
-        originals += [text] if texts else []
+        groups.append((text, texts))
     assert methods > 10
-    told = outputs(language, [*originals, *(text for _, text in pairs)], tmp_path)
-    for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
-        assert now == told[k], f"{originals[k]}\n----- became\n{after}"
+    require_same(groups, lambda texts: outputs(language, texts, tmp_path))
 
 
 def test_a_class_with_a_broken_head_is_read_over() -> None:
@@ -361,17 +350,7 @@ def test_a_class_with_a_broken_head_is_read_over() -> None:
 
 
 def test_wild_handlers_print_the_same(tmp_path: Path) -> None:
-    originals: list[str] = []
-    pairs: list[tuple[int, str]] = []
-    for seed in range(200):
-        text = wild_handlers(seed)
-        program = Program([read(text, "javascript")])
-        found = find_repeats(program, Limits(), frozenset(), near=True)
-        proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
-        pairs += [(len(originals), r.after.source.text) for r in proved]
-        originals += [text] if proved else []
-    assert len(pairs) > 30
+    groups = [(text, proved_in(text, "javascript")[1]) for text in map(wild_handlers, range(200))]
+    assert sum(len(texts) for _, texts in groups) > 30
     if can_run("javascript"):
-        told = outputs("javascript", [*originals, *(text for _, text in pairs)], tmp_path)
-        for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
-            assert "ERROR" in told[k] or now == told[k], f"{originals[k]}\n----- became\n{after}"
+        require_same(groups, lambda texts: outputs("javascript", texts, tmp_path), "ERROR")

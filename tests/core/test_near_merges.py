@@ -8,6 +8,7 @@ import pytest
 
 from core.builders import read, report, run, verdict, worked
 from core.runners import can_run, outputs
+from core.sweeps import Group, require_same
 from core.wild_braces import wild_pair
 from partitor.program.program import Program
 from partitor.repeats.find import Limits, find_repeats
@@ -235,20 +236,14 @@ def test_variables_that_the_second_calls_otherwise_are_called_as_in_the_first() 
 
 @pytest.mark.parametrize("language", [x for x in ("javascript", "java", "c", "csharp", "cpp") if can_run(x)])
 def test_wild_pairs_print_the_same(language: str, tmp_path: Path) -> None:
-    originals: list[str] = []
-    pairs: list[tuple[int, str]] = []
+    groups: list[Group] = []
     for seed in range(40):
         text = wild_pair(seed, language)
-        program = read(text, language)
-        found = find_repeats(Program([program]), Limits(), frozenset(), near=True)
+        found = find_repeats(Program([read(text, language)]), Limits(), frozenset(), near=True)
         results = [attempt(lambda n=n: near_merge_candidate(n)) for n in found.near_twins]  # type: ignore[misc]
-        proved = [r.after.source.text for r in results if isinstance(r, Proved)]
-        pairs += [(len(originals), after) for after in proved]
-        originals += [text] if proved else []
-    assert len(pairs) > 5
-    told = outputs(language, [*originals, *(text for _, text in pairs)], tmp_path)
-    for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
-        assert told[k].startswith("DOES NOT COMPILE") or now == told[k], f"{originals[k]}\n----- became\n{after}"
+        groups.append((text, [r.after.source.text for r in results if isinstance(r, Proved)]))
+    assert sum(len(texts) for _, texts in groups) > 5
+    require_same(groups, lambda texts: outputs(language, texts, tmp_path), "DOES NOT COMPILE")
 
 
 def test_an_empty_block_is_no_place_to_look_into() -> None:

@@ -8,12 +8,10 @@ import pytest
 
 from core.builders import prove, read, report, rules, worked
 from core.macros import can_run_macros, outputs_of_macros
+from core.sweeps import proved_in, require_same
 from core.wild_macros import wild_macro_pair, wild_macros
-from partitor.program.program import Program
-from partitor.repeats.find import Limits, find_repeats
 from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import Claim, NewFunction, NewLoop
-from partitor.suggestions.worked import Deadline, Proved, attempt, makings, work_through
 
 TICKETS = """
 Attribute VB_Name = "Tickets"
@@ -408,21 +406,8 @@ def test_a_declaration_stays_where_its_variable_is_used_too() -> None:
 @pytest.mark.parametrize("wild", [wild_macros, wild_macro_pair])
 def test_wild_macros_do_the_same(wild: Callable[[int], str]) -> None:
     """What is proved parses again, and does the same where an office suite can run it."""
-    originals: list[str] = []
-    pairs: list[tuple[int, str]] = []
-    for seed in range(60):
-        text = wild(seed)
-        program = Program([read(text, "visualbasic")])
-        found = find_repeats(program, Limits(), frozenset(), near=True)
-        proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
-        chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
-        texts = [r.after.source.text for r in proved]
-        texts += [chain.program.files[0].source.text] if chain.steps else []
-        pairs += [(len(originals), after) for after in texts]
-        originals += [text] if texts else []
-    assert len(pairs) > 30
-    assert not any(read(after, "visualbasic").problems for _, after in pairs)
+    groups = [(text, proved_in(text, "visualbasic")[1]) for text in map(wild, range(60))]
+    assert sum(len(texts) for _, texts in groups) > 30
+    assert not any(read(after, "visualbasic").problems for _, texts in groups for after in texts)
     if can_run_macros():
-        told = outputs_of_macros([*originals, *(after for _, after in pairs)])
-        for (k, after), now in zip(pairs, told[len(originals) :], strict=True):
-            assert now == told[k], f"{originals[k]}\n----- became\n{after}"
+        require_same(groups, outputs_of_macros)

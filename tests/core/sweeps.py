@@ -1,0 +1,33 @@
+"""Proves all that it can of a text, and compares what the texts do that came of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from core.builders import read
+from partitor.program.program import Program
+from partitor.repeats.find import Limits, find_repeats
+from partitor.suggestions.worked import Deadline, Proved, attempt, makings, work_through
+
+Group = tuple[str, list[str]]
+"""A text, and what became of it."""
+
+
+def proved_in(text: str, language: str) -> tuple[list[Proved], list[str]]:
+    """Every proved suggestion of a text, and the texts that they give, the worked answer's last."""
+    program = Program([read(text, language)])
+    found = find_repeats(program, Limits(), frozenset(), near=True)
+    proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
+    chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
+    texts = [r.after.source.text for r in proved]
+    return proved, [*texts, *([chain.program.files[0].source.text] if chain.steps else [])]
+
+
+def require_same(groups: Sequence[Group], run: Callable[[list[str]], list[str]], unless: str = "") -> None:
+    """What became of a text does what the text did, but for texts whose own output holds `unless`."""
+    told = iter(run([text for original, rewritten in groups for text in (original, *rewritten)]))
+    for original, rewritten in groups:
+        before = next(told)
+        for after in rewritten:
+            now = next(told)
+            assert (unless and unless in before) or now == before, f"{original}\n----- became\n{after}"
