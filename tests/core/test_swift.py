@@ -288,3 +288,23 @@ def test_things_of_a_class_are_run_through() -> None:
 def test_a_class_of_the_system_is_no_slip() -> None:
     text = "import UIKit\nlet a = UIButton()\nlet b = UILable()\nfunc UILabel2() {}\nUILabel2()\n"
     assert "UIButton" not in str([f.message for f in report(text, language="swift").findings])
+
+
+def test_a_list_that_is_added_to_is_not_run_through() -> None:
+    head = "var first = [1]\nvar second = [2]\nvar third = [3]\n"
+    lines = '{0}.{1}(4)\nprint("so far")\nprint({0}.count)\n'
+    after = (
+        head
+        + 'for list in [first, second, third] {{\n    list.{0}(4)\n    print("so far")\n    print(list.count)\n}}\n'
+    )
+    for call, known in (("append", False), ("contains", True)):
+        before = read(head + "".join(lines.format(n, call) for n in ("first", "second", "third")), "swift")
+        assert prove(before, read(after.format(call), "swift"), NewLoop(before.path, 4)).proved is known
+
+
+def test_what_may_fail_to_be_made_is_of_no_known_class() -> None:
+    own = "class Lamp {\n    var textColor = 0\n    init?() { return nil }\n}\n"
+    text = own + labels("Lamp").replace(".white", "3").replace(".text = ", ".textColor = ").replace('"Morning"', "3")
+    text = text.replace('"Noon"', "3").replace('"Night"', "3")
+    assert "for (" not in worked(text, "swift")
+    assert " in [first, second, third]" not in worked(text, "swift")

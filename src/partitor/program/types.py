@@ -347,8 +347,10 @@ def _type_of_call(file: ProgramFile, node: int) -> Type | None:
         return None
     name = file.tree.text[callee]
     found = [p for p in file.procedures if p.node and p.name == name]
-    if file.language.value_types and name[:1].isupper() and not found and file.tree.leaf_texts(node)[1:] == ["(", ")"]:
-        return Type(name)
+    made = name[:1].isupper() and not found and file.tree.leaf_texts(node)[1:] == ["(", ")"]
+    if file.language.value_types and made:
+        # What may fail to be made gives something else.
+        return None if b"init?" in file.tree.source else Type(name)
     given = result_type(file, found[0]) if len(found) == 1 else None
     return given if given and given.base != "void" else None
 

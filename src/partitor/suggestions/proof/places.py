@@ -51,6 +51,15 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
             below = parent
 
 
+LOOKING = frozenset(
+    """
+    uppercased lowercased capitalized contains hasPrefix hasSuffix split joined sorted reversed map filter reduce min
+    max first last enumerated trimmingCharacters components prefix suffix rounded description distance
+    """.split()
+)
+"""What is asked of a value without changing it."""
+
+
 def _require_object_where_changed(file: ProgramFile, hole: int) -> None:
     """What is changed through a variable must be a thing that others see change, no record of the variable's own."""
     tree, language = file.tree, file.language
@@ -62,10 +71,12 @@ def _require_object_where_changed(file: ProgramFile, hole: int) -> None:
     around = tree.kind[tree.parent[below]]
     given = tree.field[below] == "left" and around in {"assignment", "augmented_assignment"}
     called = tree.field[below] == language.callee_field and around == language.call
-    if below == hole or not (given or called):
+    member = tree.child(below, language.member[1])
+    looks = called and member is not None and tree.text[member] in LOOKING
+    if below == hole or looks or not (given or called):
         return
     kind = type_of_expression(file, hole)
-    if given and (kind is None or not is_object(file, kind)):
+    if kind is None or not is_object(file, kind):
         raise Refused("a record would be changed that is the loop's or the function's own")
 
 
