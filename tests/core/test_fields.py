@@ -4,16 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from core.builders import worked as _worked
-from partitor.check import check
-from partitor.exchange.assignment import Assignment
-from partitor.reading.collect import Submission
-from partitor.source import Source
-
-
-def worked_text(language: str, text: str) -> str:
-    return _worked(text, language)
-
+from core.builders import report, worked
 
 ROUTES = """
 let northTotal = 0;
@@ -36,9 +27,9 @@ PLAIN = "const routes = { north: [4, 8], south: [16] };\n"
 
 def statuses(language: str, text: str) -> list[tuple[str, str]]:
     """(rule, suggestion's status) of what is found in a text."""
-    report = check(Submission("one", (Source("one.x", text, language),)), Assignment())
-    status = {s.id: s.status for s in report.suggestions}
-    return [(f.rule, status.get(f.suggestion or "", "")) for f in report.findings if f.rule.startswith("repeated")]
+    found = report(text, language=language)
+    status = {s.id: s.status for s in found.suggestions}
+    return [(f.rule, status.get(f.suggestion or "", "")) for f in found.findings if f.rule.startswith("repeated")]
 
 
 def test_fields_of_an_object_in_sight_are_given_to_the_function() -> None:
@@ -100,7 +91,7 @@ def test_constants_of_an_enumeration_are_listed() -> None:
         '        Console.WriteLine("----");\n        Console.ResetColor();\n'
         for colour, word in (("Red", "stop"), ("Green", "go"), ("Yellow", "wait"))
     )
-    text = worked_text("csharp", f"using System;\n\nclass P\n{{\n    static void Main()\n    {{\n{lines}    }}\n}}\n")
+    text = worked(f"using System;\n\nclass P\n{{\n    static void Main()\n    {{\n{lines}    }}\n}}\n", "csharp")
     assert "ConsoleColor[] consoleColors = " in text or "ConsoleColor[] colors = " in text
 
 
@@ -133,7 +124,7 @@ void loop() {{
 
 
 def test_a_variable_that_nobody_changes_is_given_like_a_constant() -> None:
-    assert "fan)" in worked_text("arduino", GREENHOUSE.format(declared="int", changed=""))
+    assert "fan)" in worked(GREENHOUSE.format(declared="int", changed=""), "arduino")
 
 
 @pytest.mark.parametrize(
@@ -142,9 +133,9 @@ def test_a_variable_that_nobody_changes_is_given_like_a_constant() -> None:
 )
 def test_a_variable_that_may_change_is_not(declared: str, changed: str) -> None:
     text = GREENHOUSE.format(declared=declared, changed=changed)
-    assert worked_text("arduino", text) == text
+    assert worked(text, "arduino") == text
 
 
 def test_a_variable_that_a_macro_may_change_is_not() -> None:
     text = "#define RESET() fan = 9\n" + GREENHOUSE.format(declared="int", changed="\n  RESET();")
-    assert worked_text("arduino", text) == text
+    assert worked(text, "arduino") == text

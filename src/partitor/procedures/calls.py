@@ -36,11 +36,12 @@ def map_calls(program: Program) -> CallMap:
             defined[procedure.name].append((file, procedure))
     for file in program.files:
         tree, language = file.tree, file.language
-        for node, kind in enumerate(tree.kind if language.struct_values else ()):
+        qualified = (n for n, kind in enumerate(tree.kind) if kind == "qualified_identifier")
+        for node in qualified if language.struct_values else ():
             # `Pump::start` outside a class mentions its function, where it is not the head of its definition.
             own = tree.text[node].rpartition("::")[2]
             named = tree.field[node] == language.name_field and tree.kind[tree.parent[node]] in language.procedures
-            if kind == "qualified_identifier" and own in defined and not named:
+            if own in defined and not named:
                 mentioned[own] += 1
                 calls[file.procedure_around(node).name][own] += tree.field[node] == language.callee_field
         for i in file.names.nodes:

@@ -18,7 +18,7 @@ from ..program.program import ProgramFile
 from ..program.types import Type
 from ..repeats.slots import NUMBERED
 from .candidate import Candidate
-from .edits import edits_between
+from .edits import changed, edits_between
 from .naming import Namer
 from .proof import ListedVariables
 from .typed import variable_type
@@ -45,7 +45,6 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     name = Namer(file, writer.style).plural(stem[1] if stem else "value")
     kind = _common_type(file, variables, scope)
     rights = [_value(file, i) for i in declared]
-    text = tree.source
     changes = {i: (tree.start_byte[i], tree.end_byte[i], f"{name}[{variables.index(tree.text[i])}]") for i in uses}
     given = _in_a_row(file, statements, rights) if len(statements) == len(declared) else ()
     first = statements[0]
@@ -67,9 +66,8 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     array = Variable(name, msgspec.structs.replace(kind, dimensions=("",)) if kind else None)
     head = "\n".join(writer.array(array, given, len(variables), indent)).lstrip()
     head += f"\n{indent}" if span[0] == span[1] else ""
-    for start, stop, new in sorted([*changes.values(), (*span, head)], reverse=True):
-        text = text[:start] + new.encode() + text[stop:]
-    return kept_in(f"one array, {name}", file, text.decode(), name, variables, via)
+    text = changed(tree.source, 0, [*changes.values(), (*span, head)])
+    return kept_in(f"one array, {name}", file, text, name, variables, via)
 
 
 def kept_in(

@@ -35,6 +35,13 @@ def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
     return "\n".join(lines)
 
 
+def changed(text: bytes, start: int, changes: Iterable[tuple[int, int, str]]) -> str:
+    """A text of a file, from byte `start` of it on, with what stands between some of the file's bytes replaced."""
+    for first, stop, new in sorted(changes, reverse=True):
+        text = text[: first - start] + new.encode() + text[stop - start :]
+    return text.decode()
+
+
 def edits_between(file: ProgramFile, text: str) -> tuple[Edit, ...]:
     """The edits that make a file's text another one, by whole lines."""
     lines = text.split("\n")

@@ -15,7 +15,7 @@ from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Column, Copy, Derived
 from .candidate import Candidate
-from .edits import Edit
+from .edits import Edit, changed
 from .first_values import first_values
 from .naming import Namer
 from .proof import MergedFunctions
@@ -183,9 +183,7 @@ def _general(
         changes.append((tree.start_byte[node], tree.end_byte[node], new))
     start = tree.line_starts[first.start_line - 1]
     text = "\n".join(file.lines[first.start_line - 1 : first.end_line]).encode()
-    for a, b, new in sorted(changes, reverse=True):
-        text = text[: a - start] + new.encode() + text[b - start :]
-    return text.decode().split("\n")
+    return changed(text, start, changes).split("\n")
 
 
 def headed(
@@ -293,7 +291,4 @@ def rewritten_calls(
 
 def _line_edit(file: ProgramFile, line: int, spots: list[tuple[int, int, str]]) -> Edit:
     start = file.tree.line_starts[line - 1]
-    text = file.lines[line - 1].encode()
-    for a, b, replacement in sorted(spots, reverse=True):
-        text = text[: a - start] + replacement.encode() + text[b - start :]
-    return Edit(line, line, (text.decode(),))
+    return Edit(line, line, (changed(file.lines[line - 1].encode(), start, spots),))

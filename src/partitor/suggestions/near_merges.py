@@ -23,7 +23,7 @@ from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.near import NearTwins
 from ..repeats.slots import Column, Copy, Derived, Spot, compare
 from .candidate import Candidate
-from .edits import Edit
+from .edits import Edit, changed
 from .merges import headed, is_handed_on, is_plain, local_in_all, removal, rewritten_calls, values_of
 from .naming import Namer
 from .proof import MergedFunctions
@@ -161,11 +161,8 @@ def _around(
         raise CannotWrite("several statements share a line there")
     lines = without_comments(file, file.lines[procedure.start_line - 1 : start - 1])
     begin = tree.line_starts[procedure.start_line - 1]
-    text = "\n".join(lines).encode()
     changes = headed(file, procedure, name, [writer.typed(v) for v in added], writer)
-    for a, b, new in sorted(changes, reverse=True):
-        text = text[: a - begin] + new.encode() + text[b - begin :]
-    return text.decode().split("\n"), list(file.lines[stop : procedure.end_line])
+    return changed("\n".join(lines).encode(), begin, changes).split("\n"), list(file.lines[stop : procedure.end_line])
 
 
 def without_comments(file: ProgramFile, lines: Sequence[str]) -> list[str]:

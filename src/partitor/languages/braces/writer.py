@@ -86,6 +86,9 @@ class BraceWriter(Writer):
             lines.append(f"{indent}{self.style.indent}return {returned[0].name}{self.stop}")
         return self._braced(f"{indent}{head}", lines, indent)
 
+    def function_indent(self, beside: int) -> str:
+        return leading_space(self.file, beside) if beside else ""
+
     def call(
         self,
         name: str,
@@ -279,9 +282,6 @@ class CWriter(TypedWriter):
         behind = " const" if beside and "const" in self.file.words_behind_parameters(beside) else ""
         return f"{static}{result}{space}{name}({parameters or empty}){behind}"
 
-    def function_indent(self, beside: int) -> str:
-        return leading_space(self.file, beside) if beside else ""
-
     def _writes_void(self) -> bool:
         return any(re.search(r"\(\s*void\s*\)", line) for line in self.file.lines)
 
@@ -308,9 +308,6 @@ class MethodWriter(TypedWriter):
     def _places(self, array: Variable, places: int) -> str:
         kind = array.type
         return f"{self.typed(array)} = new {kind.base if kind else ''}[{places}]"
-
-    def function_indent(self, beside: int) -> str:
-        return leading_space(self.file, beside)
 
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
         words = self.file.words_before_name(beside)
@@ -410,9 +407,6 @@ class JavaScriptWriter(BraceWriter):
         if self._keyword("let") == "var" or self._is_joined(node):
             return self._joined(node, before, expression, after)
         return f"`{before}${{{expression}}}{after}`"
-
-    def function_indent(self, beside: int) -> str:
-        return leading_space(self.file, beside) if beside else ""
 
     def _function_head(self, name: str, parameters: str, returned: Sequence[Variable], beside: int) -> str:
         if beside:

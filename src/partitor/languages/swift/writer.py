@@ -9,7 +9,7 @@ from functools import cached_property
 from ...errors import CannotWrite
 from ...program.types import Type
 from ..braces.writer import BraceWriter
-from ..writing import WIDTH, Counting, Listed, Variable, leading_space
+from ..writing import WIDTH, Counting, Listed, Variable
 
 
 class SwiftWriter(BraceWriter):
@@ -83,9 +83,6 @@ class SwiftWriter(BraceWriter):
         words = self.file.words_before_name(beside) if beside else []
         tied = "".join(f"{word} " for word in words if word in {"static", "class", "mutating"})
         return f"{'private ' if beside else ''}{tied}func {name}({parameters}){result}"
-
-    def function_indent(self, beside: int) -> str:
-        return leading_space(self.file, beside) if beside else ""
 
     def _type(self, variable: Variable) -> str:
         kind: Type | None = variable.type

@@ -96,10 +96,9 @@ class _ArrayProof:
     def _refuse_hidden_uses(self, hoisted: bool) -> None:
         """A macro may name a variable that is not seen there, and the page's object holds what `var` declares."""
         names, tree = self.before.names, self.before.tree
-        macros = "\n".join(t for t, kind in zip(tree.text, tree.kind, strict=True) if kind == "preprocessor")
         members = {tree.text[i] for i in names.nodes if names.role[i] is Role.MEMBER} if hoisted else set()
         for name in self.place:
-            if re.search(rf"\b{re.escape(name)}\b", macros) or name in members:
+            if rules.is_named_by_a_macro(self.before, name) or name in members:
                 raise Refused(f"{name} may be used where that is not in sight")
 
     # -- the walk's rules ----------------------------------------------------------------------------

@@ -65,9 +65,9 @@ def take_apart(
     if statements and file.is_bare_string(statements[0]):
         statements = statements[1:]
     returned: tuple[str, ...] = ()
-    value = 0
-    if may_work_out and statements and _worked_out(file, statements[-1]):
-        value = _worked_out(file, statements.pop())
+    value = _worked_out(file, statements[-1]) if may_work_out and statements else 0
+    if value:
+        statements.pop()
         returned = (RESULT,)
     elif statements and tree.kind[statements[-1]] in {language.returning, "result_statement"}:
         returned = _returned_names(file, statements.pop())

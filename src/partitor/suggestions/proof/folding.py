@@ -130,26 +130,26 @@ def fold(term: Term, meaning: Meaning) -> Term:
     if meaning.lisp and term[0] == "call" and len(term) == 3:
         return _called(term)
     if meaning.language == "python" and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "str"):
-        arguments = _inner(term[2])
+        arguments = as_term(term[2])
         if len(arguments) == 4 and arguments[0] == "argument_list":
-            number = integer_value(_inner(arguments[2]))
+            number = integer_value(as_term(arguments[2]))
             if number is not None:
                 return ("str", str(number))
     if meaning.repeat and meaning.repeat != "*" and term[0] == "call" and len(term) == 3:
         return _repeated(term, meaning.repeat)
     if meaning.printf and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "printf"):
-        given = _inner(term[2])
+        given = as_term(term[2])
         printed = _printed(given) if given[0] == "argument_list" and len(given) > 4 else given
         return term if printed is given else ("call", term[1], printed)
     return term
 
 
 def _operation(term: Term, meaning: Meaning) -> Term:
-    left, operator, right = _inner(term[1]), _inner(term[2]), _inner(term[3])
+    left, operator, right = as_term(term[1]), as_term(term[2]), as_term(term[3])
     a, b = integer_value(left), integer_value(right)
     symbol = operator[0]
     if symbol == "<<" and meaning.streams and right[0] in {"str", "integer"} and left[0] == "binary_operator":
-        inner = _inner(left[3])
+        inner = as_term(left[3])
         if left[2] == operator and inner[0] in {"str", "integer"} and _is_stream(left[1]):
             return ("binary_operator", left[1], operator, ("str", f"{inner[1]}{right[1]}"))
         return term
@@ -165,16 +165,16 @@ def _operation(term: Term, meaning: Meaning) -> Term:
         return ("str", str(left[1]) + str(right[1]))
     if meaning.joins_numbers and right[0] == "str" and left[0] == "binary_operator" and left[2] == operator:
         # What is joined to a text is a text: `a + "x" + "y"` is `a + "xy"`.
-        inner = _inner(left[3])
+        inner = as_term(left[3])
         return ("binary_operator", left[1], operator, ("str", f"{inner[1]}{right[1]}")) if inner[0] == "str" else term
     return term
 
 
 def _is_stream(term: object) -> bool:
     """True for a stream, with what was sent to it before."""
-    part = _inner(term)
+    part = as_term(term)
     while part[0] == "binary_operator" and len(part) == 4 and part[2] == ("<<", "<<"):
-        part = _inner(part[1])
+        part = as_term(part[1])
     return len(part) == 2 and part[1] in STREAMS
 
 
@@ -189,10 +189,10 @@ def _so_often(term: Term, text: Term, times: int) -> Term:
 
 def _repeated(term: Term, way: str) -> Term:
     """A text several times, by the method or call `way`."""
-    callee, arguments = _inner(term[1]), _inner(term[2])
-    given = [_inner(a) for a in arguments[1:] if a not in {("(", "("), (")", ")")}]
+    callee, arguments = as_term(term[1]), as_term(term[2])
+    given = [as_term(a) for a in arguments[1:] if a not in {("(", "("), (")", ")")}]
     if way == ".repeat" and callee[0] == "attribute" and callee[-1] == ("identifier", "repeat"):
-        given = [_inner(callee[1]), *given]
+        given = [as_term(callee[1]), *given]
     elif callee != ("identifier", way):
         return term
     times = integer_value(given[1]) if len(given) == 2 and given[0][0] == "str" else None
@@ -249,7 +249,7 @@ def _words(text: str, opening: str, language: str) -> str | None:
 
 def _with_gaps(term: Term, language: str) -> Term:
     """A text with gaps whose constant gaps are put into its words; a plain text where all are constant."""
-    parts = [_inner(part) for part in term[1:]]
+    parts = [as_term(part) for part in term[1:]]
     if re.fullmatch(OPENINGS.get(language, "(?!)"), _opening(parts)) is None:
         return term
     first = next((k for k, part in enumerate(parts) if part[0] in {"words", "string_content", "interpolation"}), 0)
@@ -271,9 +271,9 @@ def _with_gaps(term: Term, language: str) -> Term:
 def _constant_gap(part: Term) -> str | None:
     if part[0] != "interpolation" or len(part) != 4:
         return None
-    inner = _inner(part[2])
+    inner = as_term(part[2])
     if inner[0] == "either":
-        inner = _inner(inner[2])
+        inner = as_term(inner[2])
     number = integer_value(inner)
     if number is not None:
         return str(number)
@@ -282,8 +282,8 @@ def _constant_gap(part: Term) -> str | None:
 
 def _called(term: Term) -> Term:
     """A sum, a product, a text with gaps, of constants in sight."""
-    callee, arguments = _inner(term[1]), _inner(term[2])
-    given = [_inner(a[2]) if isinstance(a, tuple) and a[0] == "either" else _inner(a) for a in arguments[1:]]
+    callee, arguments = as_term(term[1]), as_term(term[2])
+    given = [as_term(a[2]) if isinstance(a, tuple) and a[0] == "either" else as_term(a) for a in arguments[1:]]
     name = str(callee[1]) if callee[0] == "identifier" else ""
     numbers = [integer_value(a) for a in given]
     whole = [n for n in numbers if n is not None]
@@ -308,7 +308,7 @@ DIRECTIVE = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]")
 def _printed(term: Term) -> Term:
     """`("gate %d", 3)` as `("gate 3")`: constants that `%d` and `%s` print as they are stand in the text itself, the
     first of them or more: ("either", one reading, another)."""
-    text, values = _inner(term[2]), [_inner(part) for part in term[3:-1]]
+    text, values = as_term(term[2]), [as_term(part) for part in term[3:-1]]
     if text[0] != "str" or "*" in str(text[1]) or "%" in DIRECTIVE.sub("", str(text[1])):
         return term
     readings: list[Term] = []
@@ -337,6 +337,7 @@ def _as_printed(directive: str, value: Term) -> str | None:
     return str(value[1]) if directive == "%s" and value[0] == "str" and "%" not in str(value[1]) else None
 
 
-def _inner(term: object) -> Term:
+def as_term(term: object) -> Term:
+    """A part of a term that is a term itself."""
     assert isinstance(term, tuple)
     return term

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping, Sequence
 
 from ...program.names import UNBOUND, Role
@@ -10,7 +9,7 @@ from ...program.program import Procedure, ProgramFile
 from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
 from .definitions import plain_parameters, statement_of
-from .folding import Term, integer_value, meaning_of
+from .folding import Term, as_term, integer_value, meaning_of
 from .terms import is_literal, matches, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
@@ -224,16 +223,13 @@ class _MergeProof:
     def _stays(self, name: str, words: set[str]) -> bool:
         """True where nobody could give the program's variable another value than it is declared with."""
         before, tree = self.before, self.before.tree
-        if {"volatile", "extern"} & words or before.is_used_beside(name):
+        if {"volatile", "extern"} & words or before.is_used_beside(name) or rules.is_named_by_a_macro(before, name):
             return False
         addressed = any(
             tree.kind[node] in {"address_of", "reference_declarator"}
             and name in {tree.text[i] for i in before.names.within(tree.parent[node], tree.end[tree.parent[node]])}
             for node in range(len(tree.kind))
         )
-        macros = "\n".join(t for t, kind in zip(tree.text, tree.kind, strict=True) if kind == "preprocessor")
-        if re.search(rf"\b{re.escape(name)}\b", macros):
-            return False
         by_reference = any(kind == "reference_declarator" for kind in tree.kind) and before.language.typed
         return not addressed and not by_reference
 
@@ -409,11 +405,11 @@ class _MergeProof:
 def branches_chosen(term: Term, flags: Mapping[str, bool]) -> list[Term]:
     """A statement's term as the statements that it comes to when the function's own `flags` (holes) have these
     values: `if flag:` is its lines or nothing, inside other statements too."""
-    asked = _parts(term) if term[0] == "if_statement" and _inner(term[1])[1] in IFS else []
+    asked = _parts(term) if term[0] == "if_statement" and as_term(term[1])[1] in IFS else []
     if len(asked) in {2, 3} and asked[1][0] == "block":
         condition, negated = asked[0], False
         if condition[0] in {"not_operator", "unary_operator"} and len(condition) == 3 and condition[1] in NEGATIONS:
-            condition, negated = _inner(condition[2]), True
+            condition, negated = as_term(condition[2]), True
         name = str(condition[1]) if condition[0] == "hole" else ""
         if name in flags:
             block = asked[1] if flags[name] != negated else _else_block(asked[2:])
@@ -430,7 +426,7 @@ NEGATIONS = frozenset({("not", "not"), ("!", "!"), ("Not", "Not")})
 
 def _parts(term: Term) -> list[Term]:
     """The parts of a statement that are no single words or marks."""
-    parts = [_inner(part) for part in term[1:]]
+    parts = [as_term(part) for part in term[1:]]
     return [p for p in parts if len(p) != 2 or isinstance(p[1], tuple) or p[0] in {"hole", "block"}]
 
 
@@ -442,11 +438,6 @@ def _else_block(clauses: Sequence[Term]) -> Term:
     if len(inner) == 1 and inner[0][0] == "block":
         return inner[0]
     raise Refused("a branch of the general function has an unusual form")
-
-
-def _inner(term: object) -> Term:
-    assert isinstance(term, tuple)
-    return term
 
 
 BRACKETS = frozenset({("(", "("), (")", ")")})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 
 from ...program.flow import Flow
@@ -225,6 +226,12 @@ def _may_hold_iterators(file: ProgramFile) -> bool:
 def _is_only_argument(file: ProgramFile, node: int) -> bool:
     """True for the generator in `sum(x for x in …)`, which nothing else can see."""
     return file.tree.kind[file.tree.parent[node]] == "call"
+
+
+def is_named_by_a_macro(file: ProgramFile, name: str) -> bool:
+    """True where a macro may mention a name that is not seen in the place where it is used."""
+    texts = (t for t, kind in zip(file.tree.text, file.tree.kind, strict=True) if kind == "preprocessor")
+    return any(re.search(rf"\b{re.escape(name)}\b", text) for text in texts)
 
 
 def never_changes(file: ProgramFile, name: str, scope: int) -> bool:

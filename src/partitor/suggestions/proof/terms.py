@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ...program.program import ProgramFile
-from .folding import PYTHON, Meaning, Term, fold, integer_value, string_value, with_words
+from .folding import PYTHON, Meaning, Term, as_term, fold, integer_value, string_value, with_words
 
 
 def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -> Term:
@@ -60,23 +60,18 @@ def is_literal(term: Term) -> bool:
     if term[0] in {"integer", "float", "str", "true", "false", "none", "string", "character"}:
         return len(term) == 2
     if term[0] == "unary_operator":
-        return len(term) == 3 and term[1] in {("-", "-"), ("+", "+")} and is_literal(_inner(term[2]))
+        return len(term) == 3 and term[1] in {("-", "-"), ("+", "+")} and is_literal(as_term(term[2]))
     if term[0] in {"tuple", "expression_list", "row"}:
-        return all(is_literal(_inner(t)) for t in term[1:] if t not in {("(", "("), (")", ")")})
+        return all(is_literal(as_term(t)) for t in term[1:] if t not in {("(", "("), (")", ")")})
     return False
 
 
 def is_fresh_container(term: Term) -> bool:
     """True for a list, set or dictionary display of literals: a new object each time it is evaluated."""
     if term[0] in {"list", "set", "dictionary", "pair"}:
-        parts = [_inner(t) for t in term[1:] if isinstance(t, tuple) and len(t) > 1 and t[0] != t[1]]
+        parts = [as_term(t) for t in term[1:] if isinstance(t, tuple) and len(t) > 1 and t[0] != t[1]]
         return all(is_literal(t) or is_fresh_container(t) for t in parts)
     return False
-
-
-def _inner(term: object) -> Term:
-    assert isinstance(term, tuple)
-    return term
 
 
 def substitute(term: Term, values: Mapping[str, Term], meaning: Meaning = PYTHON) -> tuple[Term, bool]:
@@ -114,11 +109,11 @@ def substitute(term: Term, values: Mapping[str, Term], meaning: Meaning = PYTHON
 
 def _element(term: Term) -> Term | None:
     """The element of a list in sight at a number in sight."""
-    if term[0] != "subscript" or len(term) < 4 or _inner(term[1])[0] != "table":
+    if term[0] != "subscript" or len(term) < 4 or as_term(term[1])[0] != "table":
         return None
-    index = integer_value(_inner(_folded(term[3])))
-    values = _inner(term[1])[1:]
-    return _inner(values[index]) if index is not None and 0 <= index < len(values) else None
+    index = integer_value(as_term(_folded(term[3])))
+    values = as_term(term[1])[1:]
+    return as_term(values[index]) if index is not None and 0 <= index < len(values) else None
 
 
 def _folded(part: object) -> object:
@@ -138,10 +133,10 @@ def matches(template: Term, original: Term, mapping: dict[str, str]) -> bool:
         return mapping.setdefault(name, str(original[1])) == original[1]
     if template[0] == "either":
         trial = dict(mapping)
-        if matches(_inner(template[1]), original, trial):
+        if matches(as_term(template[1]), original, trial):
             mapping.update(trial)
             return True
-        return matches(_inner(template[2]), original, mapping)
+        return matches(as_term(template[2]), original, mapping)
     if len(template) != len(original) or template[0] != original[0]:
         return False
     for a, b in zip(template[1:], original[1:], strict=True):
