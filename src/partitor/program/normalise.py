@@ -20,6 +20,11 @@ from .tree import MAX_DEPTH, Flattener, Tree
 
 WHOLE = re.compile(r"-?(?:0|[1-9][0-9]*)\Z")
 FUNCTION_VALUES = frozenset({"arrow_function", "function_expression", "function"})
+DECLARING = frozenset({"declaration", "field_declaration"})
+RECORDS = frozenset({"struct_specifier", "class_specifier"})
+FORMED = frozenset({"counting_loop", "declarator", "named_expression"})
+"""Kinds of the program tree of which some children have other fields than the grammar tells."""
+BRACES = ("{", "}")
 DECLARATORS = frozenset(
     {
         "function_declarator",
@@ -31,6 +36,50 @@ DECLARATORS = frozenset(
 )
 
 
+class _Ways:
+    """What of a grammar's nodes needs more than a look at their kind."""
+
+    def __init__(self, language: Language, reading: Reading) -> None:
+        kinds = reading.kinds
+        self.kinds = kinds
+        self.compound = language.branches | language.clauses
+        self.interpolations = {k for k, v in kinds.items() if v == language.interpolation} | {language.interpolation}
+        declared = {k for k, v in kinds.items() if v == "declaration"} | {"declaration"}
+        self.told_by_form = reading.assignments | reading.updates | {reading.pointers} | RECORDS | declared
+        """Nodes of which only what is in them tells what they are."""
+        self.unlike_others = (
+            DECLARING | {"if_statement", reading.member_call} | reading.switches | reading.functions | reading.dissolved
+        )
+        """Nodes that are built in ways of their own."""
+        plain_texts = {k for k in (*kinds, *language.strings) if kinds.get(k, k) in language.strings}
+        self.tokens = reading.leaves | (frozenset() if language.interpolation else plain_texts)
+        """Nodes kept as one token, whatever is in them."""
+        self.special = (self.told_by_form | self.unlike_others | language.comment | set(BRACES)) - reading.leaves
+        self.formed = FORMED | self.compound | language.blocks | (language.strings if language.interpolation else set())
+        """Kinds of the program tree whose children may become something else than what they are."""
+        self.known: dict[str, str] = {}
+        """What each kind of the grammar that was seen becomes where it is plain; "" where it is not."""
+
+    def plainly(self, kind: str) -> str:
+        """The kind that a node becomes together with its children as they are; "" where it needs a closer look."""
+        known = self.known.get(kind)
+        if known is None:
+            becomes = self.kinds.get(kind, kind)
+            plain = kind in self.tokens or (kind not in self.special and becomes not in self.formed)
+            known = self.known[kind] = intern(becomes) if plain else ""
+        return known
+
+
+_known_ways: dict[str, _Ways] = {}
+
+
+def _ways_of(language: Language, reading: Reading) -> _Ways:
+    """Worked out once a language."""
+    if language.id not in _known_ways:
+        _known_ways[language.id] = _Ways(language, reading)
+    return _known_ways[language.id]
+
+
 class Normaliser(Flattener):
     """Walks the grammar's tree once, recursively to a bounded depth, and writes the program tree."""
 
@@ -39,34 +88,51 @@ class Normaliser(Flattener):
         self.reading = reading
         self.braces: set[int] = set()
         self.depth = 0
-        self.compound = language.branches | language.clauses
-        self.interpolations = {k for k, v in reading.kinds.items() if v == language.interpolation}
-        self.interpolations.add(language.interpolation)
+        self.broken = False
+        self.ways = _ways_of(language, reading)
 
     def flatten(self, root: tree_sitter.Node) -> Tree:
         self.cursor = root.walk()
+        self.broken = root.has_error
+        self.at_hand = (
+            self.cursor,
+            self.ways.known,
+            self.ways.tokens,
+            self.reading.fields,
+            self.source,
+            self.broken,
+            self.kind,
+            self.text,
+            self.field,
+            self.parent,
+            self.end,
+            self.start,
+            self.stop,
+        )
         top = self._open(self.reading.kinds.get(root.type, root.type), root, "", -1)
-        for _ in self._children():
-            self._statement(top)
+        for child in self._children():
+            self._statement(child, top)
         self._close(top)
         return self.tree(frozenset(self.braces))
 
     # -- building ----------------------------------------------------------------------------------
 
-    def _open(self, kind: str, node: tree_sitter.Node, field: str, parent: int, leaf: bool = False) -> int:
+    def _open(self, kind: str, node: tree_sitter.Node, field: str, parent: int, text: str = "") -> int:
         index = len(self.kind)
         self.kind.append(intern(kind))
-        start, stop = node.start_byte, node.end_byte
-        self.text.append(intern(self.source[start:stop].decode(errors="replace")) if leaf else "")
+        self.text.append(text)
         self.field.append(field)
         self.parent.append(parent)
         self.end.append(index + 1)
-        self.start.append(start)
-        self.stop.append(stop)
+        self.start.append(node.start_byte)
+        self.stop.append(node.end_byte)
         return index
 
     def _close(self, index: int) -> None:
         self.end[index] = len(self.kind)
+
+    def _text_of(self, node: tree_sitter.Node) -> str:
+        return intern(self.source[node.start_byte : node.end_byte].decode(errors="replace"))
 
     def _children(self) -> Iterator[tree_sitter.Node]:
         """Move the cursor over the children of the node it is at, and back."""
@@ -82,105 +148,162 @@ class Normaliser(Flattener):
 
     def _field(self, kind: str) -> str:
         """The tree's name for the field at the cursor within a grammar node of `kind`."""
-        field = self.cursor.field_name or ""
-        return self.reading.fields.get((kind, field), field)
-
-    @property
-    def _node(self) -> tree_sitter.Node:
-        node = self.cursor.node
-        assert node is not None
-        return node
+        field = self.cursor.field_name
+        return self.reading.fields.get((kind, field), field) if field else ""
 
     # -- statements --------------------------------------------------------------------------------
 
-    def _statement(self, parent: int, field: str = "") -> None:
+    def _statement(self, node: tree_sitter.Node, parent: int, field: str = "") -> None:
         """Add the node at the cursor where a statement may stand."""
-        node, reading = self._node, self.reading
-        kind = node.type
-        if kind == reading.expression_statement:
-            for _ in self._children():
-                self._visit(parent, field, as_statement=True)
+        if node.type == self.reading.expression_statement:
+            for child in self._children():
+                self._visit(child, parent, field, as_statement=True)
         else:
-            self._visit(parent, field, as_statement=True)
+            self._visit(node, parent, field, as_statement=True)
 
-    def _body(self, parent: int, field: str) -> None:
+    def _body(self, node: tree_sitter.Node, parent: int, field: str) -> None:
         """Add the statement at the cursor as a block of its own, if it is not one."""
-        node = self._node
         if self.reading.kinds.get(node.type, node.type) in self.language.blocks:
-            self._visit(parent, field)
+            self._visit(node, parent, field)
             return
         if node.type in self.language.comment or node.type == ";":
-            self._visit(parent, field)
+            self._visit(node, parent, field)
             return
         block = self._open("block", node, field, parent)
-        self._statement(block)
+        self._statement(node, block)
         self._close(block)
 
-    def _visit(self, parent: int, field: str, as_statement: bool = False) -> None:
+    def _visit(self, node: tree_sitter.Node, parent: int, field: str, as_statement: bool = False) -> None:
         """Add the node at the cursor and what is below it."""
-        node, reading, language = self._node, self.reading, self.language
         kind = node.type
-        if kind in language.comment:
+        if self.broken and (node.is_error or node.is_missing) and kind not in self.language.comment:
+            self.add_problem(node)
+        alone = node.child_count == 0
+        if alone:
+            if kind == ";":
+                return
+            if kind in BRACES and parent >= 0 and self.kind[parent] in self.language.blocks:
+                self._brace(node)
+                return
+        if kind in self.language.comment:
             self.add_comment(node.start_byte, node.end_byte)
             return
-        if node.is_error or node.is_missing:
-            self.add_problem(node)
-        if kind == ";":
-            return
-        if kind in ("{", "}") and parent >= 0 and self.kind[parent] in language.blocks:
-            self._brace(node)
-            return
+        reading = self.reading
         self.depth += 1
-        if node.child_count == 0 or kind in reading.leaves or self.depth >= MAX_DEPTH:
+        if alone or kind in reading.leaves or self.depth >= MAX_DEPTH:
             self._leaf(kind, node, field, parent)
-        elif kind in ("declaration", "field_declaration") and _is_prototype(node):
-            self._open("prototype", node, field, parent, leaf=True)
+        elif kind not in self.ways.unlike_others:
+            self._plain(node, kind, field, parent, as_statement)
+        elif kind in DECLARING and _is_prototype(node):
+            self._open("prototype", node, field, parent, self._text_of(node))
         elif kind == "if_statement":
             top = self._open(kind, node, field, parent)
-            self._branch(top, top)
+            self._branch(node, top, top)
             self._close(top)
         elif kind in reading.switches:
             self._switch(node, field, parent)
         elif kind in reading.functions:
-            self._function(node, field, parent, as_statement)
+            self._function(node, field, parent)
         elif kind == reading.member_call and node.child_by_field_name("object") is not None:
             self._member_call(node, field, parent)
         elif kind in reading.dissolved and field != "initializer":
             for child in self._children():
-                self._visit(parent, self._field(kind) or (field if child.is_named else ""), as_statement)
+                inner = self._field(kind) or (field if child.is_named else "")
+                self._visit(child, parent, inner, as_statement)
         else:
-            self._plain(node, field, parent, as_statement)
+            self._plain(node, kind, field, parent, as_statement)
         self.depth -= 1
 
-    def _plain(self, node: tree_sitter.Node, field: str, parent: int, as_statement: bool) -> None:
-        kind = node.type
-        known = self._kind_of(node, as_statement)
-        if known in self.language.strings and not any(c.type in self.interpolations for c in node.children):
-            self._open(known, node, field, parent, leaf=True)
+    def _plain(self, node: tree_sitter.Node, kind: str, field: str, parent: int, as_statement: bool) -> None:
+        known = self._kind_of(node, kind, as_statement)
+        language = self.language
+        if known in language.strings and not any(c.type in self.ways.interpolations for c in node.children):
+            self._open(known, node, field, parent, self._text_of(node))
             return
         index = self._open(known, node, field, parent)
-        in_block = known in self.language.blocks
-        bodies = self.reading.body_fields if known in self.compound else frozenset()
+        if known in language.blocks:
+            for child in self._children():
+                self._statement(child, index)
+        elif known in FORMED or known in self.ways.compound:
+            self._formed(kind, known, index)
+        else:
+            self._below(kind, index)
+        self._close(index)
+
+    def _below(self, kind: str, parent: int) -> None:
+        """The nodes below a plain one, as far as they are plain too, in one loop, as most nodes come through here."""
+        cursor, seen, tokens, fields, source, broken, kinds, texts, names, parents, ends, starts, stops = self.at_hand
+        descend, aside = cursor.goto_first_child, cursor.goto_next_sibling
+        if not descend():
+            return
+        around: list[tuple[str, int]] = []
+        while True:
+            node = cursor.node
+            assert node is not None
+            own = node.type
+            field = cursor.field_name or ""
+            if field:
+                field = fields.get((kind, field), field)
+            known = seen.get(own)
+            if known is None:
+                known = self.ways.plainly(own)
+            if own == ";" and not broken:
+                pass
+            elif not known or broken or self.depth + 1 >= MAX_DEPTH:
+                self._visit(node, parent, field)
+            else:
+                start, stop = node.start_byte, node.end_byte
+                index = len(kinds)
+                names.append(field)
+                parents.append(parent)
+                ends.append(index + 1)
+                starts.append(start)
+                stops.append(stop)
+                if own not in tokens and descend():
+                    kinds.append(known)
+                    texts.append("")
+                    around.append((kind, parent))
+                    kind, parent = own, index
+                    self.depth += 1
+                    continue
+                text = intern(source[start:stop].decode(errors="replace"))
+                if known == "integer" and not WHOLE.match(text):
+                    known = "float"
+                kinds.append(known if known == own or node.is_named else intern(own))
+                texts.append(text)
+                if text[-1:] == "\n":
+                    texts[index] = intern(text.rstrip())
+                    stops[index] = start + len(texts[index].encode())
+            while not aside():
+                cursor.goto_parent()
+                if not around:
+                    return
+                ends[parent] = len(kinds)
+                kind, parent = around.pop()
+                self.depth -= 1
+
+    def _formed(self, kind: str, known: str, index: int) -> None:
+        """The children of a node of which some take on another form or field than the grammar gives them."""
+        bodies = self.reading.body_fields if known in self.ways.compound else frozenset()
         past_equals = False
         for child in self._children():
             below = self._field(kind)
-            if in_block:
-                self._statement(index)
-            elif below in bodies:
-                self._body(index, below)
+            if below in bodies:
+                self._body(child, index, below)
             elif below in ("initializer", "update") and known == "counting_loop":
-                self._visit(index, below, as_statement=True)
+                self._visit(child, index, below, as_statement=True)
             else:
                 if known == "declarator" and past_equals and not below:
                     below = "right"
                 if known == "named_expression" and below == "left":
                     below = "name"
-                self._visit(index, below)
+                self._visit(child, index, below)
             past_equals = past_equals or child.type == "="
-        self._close(index)
 
-    def _kind_of(self, node: tree_sitter.Node, as_statement: bool) -> str:
-        kind, reading = node.type, self.reading
+    def _kind_of(self, node: tree_sitter.Node, kind: str, as_statement: bool) -> str:
+        reading = self.reading
+        if kind not in self.ways.told_by_form:
+            return reading.kinds.get(kind, kind)
         if kind in reading.assignments:
             operator = next((c.type for c in node.children if c.type.endswith("=") and not c.is_named), "=")
             if operator != "=":
@@ -191,7 +314,7 @@ class Normaliser(Flattener):
         if kind == reading.pointers:
             return "address_of" if node.children and node.children[0].type == "&" else "dereference"
         known = reading.kinds.get(kind, kind)
-        if kind in ("struct_specifier", "class_specifier") and node.child_by_field_name("body") is None:
+        if kind in RECORDS and node.child_by_field_name("body") is None:
             return "struct_type"
         if known == "declaration" and self._holds_a_function(node):
             return "function_variable"
@@ -207,41 +330,49 @@ class Normaliser(Flattener):
         return body is not None and self.reading.kinds.get(body.type, body.type) in self.language.blocks
 
     def _leaf(self, kind: str, node: tree_sitter.Node, field: str, parent: int) -> None:
-        known = self.reading.kinds.get(kind, kind) if node.is_named else kind
-        if known == "integer" and not WHOLE.match(self.source[node.start_byte : node.end_byte].decode("ascii", "x")):
+        known = self.reading.kinds.get(kind)
+        known = intern(kind) if known is None or not node.is_named else known
+        start, stop = node.start_byte, node.end_byte
+        text = intern(self.source[start:stop].decode(errors="replace"))
+        if known == "integer" and not WHOLE.match(text):
             known = "float"
-        index = self._open(known, node, field, parent, leaf=True)
-        if self.text[index].endswith("\n"):
-            self.text[index] = intern(self.text[index].rstrip())
-            self.stop[index] = self.start[index] + len(self.text[index].encode())
+        if text.endswith("\n"):
+            text = intern(text.rstrip())
+            stop = start + len(text.encode())
+        self.kind.append(known)
+        self.text.append(text)
+        self.field.append(field)
+        self.parent.append(parent)
+        self.end.append(len(self.kind))
+        self.start.append(start)
+        self.stop.append(stop)
 
     def _brace(self, node: tree_sitter.Node) -> None:
         self.braces.add(bisect_right(self.line_starts, node.start_byte))
 
     # -- what grammars build in their own ways -------------------------------------------------------
 
-    def _branch(self, target: int, top: int) -> None:
+    def _branch(self, node: tree_sitter.Node, target: int, top: int) -> None:
         """Add an `if` at the cursor to `target`; its further branches become clauses of `top`."""
-        kind = self._node.type
+        kind = node.type
         state = [target]
         for child in self._children():
             if child.type == "else_clause":
-                for _ in self._children():
-                    self._else(state, top)
+                for part in self._children():
+                    self._else(part, state, top)
             else:
                 field = self._field(kind)
                 if child.type == "else" or state[0] != target or field == "alternative":
-                    self._else(state, top)
+                    self._else(child, state, top)
                 elif field == "consequence":
-                    self._body(target, field)
+                    self._body(child, target, field)
                 else:
-                    self._visit(target, field)
+                    self._visit(child, target, field)
         if state[0] >= 0:
             self._close(state[0])
 
-    def _else(self, state: list[int], top: int) -> None:
+    def _else(self, node: tree_sitter.Node, state: list[int], top: int) -> None:
         """A part of an else branch: the word opens a clause, the statement fills it."""
-        node = self._node
         if node.type == "else":
             if state[0] != top and state[0] >= 0:
                 self._close(state[0])
@@ -254,10 +385,10 @@ class Normaliser(Flattener):
             self._leaf("else", node, "", clause)
             state[0] = clause
         elif node.type == "if_statement":
-            self._branch(state[0], top)
+            self._branch(node, state[0], top)
             state[0] = -1
         else:
-            self._body(state[0], "consequence")
+            self._body(node, state[0], "consequence")
 
     def _switch(self, node: tree_sitter.Node, field: str, parent: int) -> None:
         index = self._open("match_statement", node, field, parent)
@@ -265,18 +396,17 @@ class Normaliser(Flattener):
             if any(c.type in self.reading.cases for c in child.children) or self.cursor.field_name == "body":
                 for inner in self._children():
                     if inner.type in self.reading.cases:
-                        self._case(index)
+                        self._case(inner, index)
                     elif inner.type in ("{", "}"):
                         self._brace(inner)
                     else:
-                        self._visit(index, "")
+                        self._visit(inner, index, "")
             else:
-                self._visit(index, "subject")
+                self._visit(child, index, "subject")
         self._close(index)
 
-    def _case(self, parent: int) -> None:
+    def _case(self, node: tree_sitter.Node, parent: int) -> None:
         """One branch: its values, a block of its statements, and the `break` that ends it."""
-        node = self._node
         clause = self._open("case_clause", node, "", parent)
         children = [c for c in node.children if c.type not in self.language.comment]
         last = children[-1] if children and children[-1].type == "break_statement" else None
@@ -292,15 +422,15 @@ class Normaliser(Flattener):
                         block = self._open("block", rest[0], "body", clause)
                         self.stop[block] = rest[-1].end_byte
                 else:
-                    self._visit(clause, "value")
+                    self._visit(child, clause, "value")
             elif arrow:
-                self._body(clause, "body")
+                self._body(child, clause, "body")
             elif last is not None and child == last:
                 self._close(block)
-                self._visit(clause, "")
+                self._visit(child, clause, "")
                 block = -1
             else:
-                self._statement(block)
+                self._statement(child, block)
         if block >= 0:
             self._close(block)
         self._close(clause)
@@ -314,15 +444,15 @@ class Normaliser(Flattener):
                 member = self._open("attribute", child, "function", call)
             if below == "arguments":
                 self._close(member)
-                self._visit(call, below)
+                self._visit(child, call, below)
                 continue
             if below == "function":
                 below = "attribute"
                 self.stop[member] = child.end_byte
-            self._visit(member, below)
+            self._visit(child, member, below)
         self._close(call)
 
-    def _function(self, node: tree_sitter.Node, field: str, parent: int, as_statement: bool) -> None:
+    def _function(self, node: tree_sitter.Node, field: str, parent: int) -> None:
         """A function with a block is a procedure; without one it is an expression with a scope."""
         body = node.child_by_field_name("body")
         blocks = self.language.blocks
@@ -343,7 +473,7 @@ class Normaliser(Flattener):
                 below = self._field(kind)
                 if below == "declarator":
                     below = "name"
-                self._visit(index, below)
+                self._visit(child, index, below)
 
 
 def _is_prototype(node: tree_sitter.Node) -> bool:

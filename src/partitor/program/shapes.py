@@ -83,11 +83,12 @@ class ShapeTable:
         return found
 
     def _look_at(self, tree: Tree, node: int) -> Symbols:
-        """One walk over a subtree down to its blocks, which are looked at statement by statement."""
+        """One walk over a subtree down to its blocks, which are looked at statement by statement. The finer and coarser
+        symbols are the plain one with other things in some of its places."""
         plain: list[object] = []
-        worded: list[object] = []
-        kinded: list[object] = []
-        opened: list[object] = []
+        words: dict[int, object] = {}
+        slots: dict[int, object] = {}
+        callees: list[int] = []
         kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
@@ -99,52 +100,59 @@ class ShapeTable:
             kind, text = kinds[position], texts[position]
             if kind in blocks and position != node:
                 inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
-                items: tuple[object, ...] = (kind,)
+                plain.append(kind)
                 position = ends[position]
             elif (position != node or language.values_everywhere) and (
                 is_simple_operand(tree, position, language)
                 or (kind == name and text in variables and fields[position] == "object")
                 or (kind == language.member[0] and _is_plain_field(tree, position, variables))
             ):
+                slots[len(plain)] = kind
+                if kind in strings:
+                    words[len(plain)] = _words_of(text)
                 plain.append(SLOT)
-                worded.append(_words_of(text) if kind in strings else SLOT)
-                kinded.append((*SLOT, kind))
-                opened.append(SLOT)
                 position = ends[position]
-                continue
             elif text:
                 if kind == name and fields[position] == callee:
-                    opened.append(SLOT)
-                else:
-                    opened += (kind, text)
+                    callees.append(len(plain) + 1)
                 plain += (kind, text)
-                worded += (kind, text)
-                kinded += (kind, text)
                 position += 1
-                continue
             else:
-                items = (kind, ends[position] - position == 1)
+                plain += (kind, ends[position] - position == 1)
                 position += 1
-            plain += items
-            worded += items
-            kinded += items
-            opened += items
-        alone = self._number(("alone", *plain)), self._number(("alone", *worded))
-        for at, found in inside:
-            plain += [(at,), *(s.shape for s in found)]
-            worded += [(at,), *(s.worded for s in found)]
-            kinded += [(at,), *(s.kinded for s in found)]
-            opened += [(at,), *(s.open_calls for s in found)]
+        worded, kinded = _with(plain, words), _with(plain, slots)
+        opened = _with(plain, dict.fromkeys(callees, SLOT)) if language.functions_are_values else plain
+        shape, worded_shape = self._number(plain, None), self._number(worded, None if worded is plain else "worded")
+        if not inside:
+            return Symbols(
+                shape,
+                worded_shape,
+                self._number(kinded, "kinded"),
+                shape if opened is plain else self._number(opened, "open"),
+                shape,
+                worded_shape,
+            )
         return Symbols(
-            self._number(tuple(plain)),
-            self._number(tuple(worded)),
-            self._number(tuple(kinded)),
-            self._number(("open", *opened)),
-            *alone,
+            self._number([*plain, *((at, *(s.shape for s in found)) for at, found in inside)], "around"),
+            self._number([*worded, *((at, *(s.worded for s in found)) for at, found in inside)], "around"),
+            self._number([*kinded, *((at, *(s.kinded for s in found)) for at, found in inside)], "kinded"),
+            self._number([*opened, *((at, *(s.open_calls for s in found)) for at, found in inside)], "open"),
+            shape,
+            worded_shape,
         )
 
-    def _number(self, key: tuple[object, ...]) -> int:
-        return self._shape.setdefault(key, len(self._shape))
+    def _number(self, key: list[object], sort: str | None) -> int:
+        return self._shape.setdefault((sort, *key), len(self._shape))
+
+
+def _with(plain: list[object], others: dict[int, object]) -> list[object]:
+    """A symbol with other things in some places; itself where there are none."""
+    if not others:
+        return plain
+    changed = plain.copy()
+    for place, other in others.items():
+        changed[place] = other
+    return changed
 
 
 SAME_SIGNS = re.compile(r"""(["'])(([^"'`\\{}%$~])\3*)((?:\\n)?)\1""")

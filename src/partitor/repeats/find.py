@@ -15,7 +15,7 @@ from .judge import inner_statements, worth_a_function, worth_a_loop, worth_mergi
 from .known import body_of, copies_of, windows_like
 from .near import NearBlock, NearTwins, near_blocks, near_twins
 from .order import reordered_copies
-from .periods import Repetition, explains, maximal_repetitions
+from .periods import Repetition, explains, maximal_repetitions, may_repeat
 from .slots import Copy, Table, common_tokens, compare
 from .suffixes import maximal_repeats
 from .windows import windows
@@ -171,18 +171,19 @@ class _Finder:
     def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
         """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""
         symbols = []
+        tree, kinds, ends = file.tree, file.tree.kind, file.tree.end
+        whole = file.is_whole
+        never = file.language.imports | file.language.outer_declarations
         for s in block.statements:
-            line = file.tree.start_line(s)
             unusable = (
-                file.is_definition(s)
-                or file.is_import(s)
+                kinds[s] in never
+                or file.is_definition(s)
                 or file.is_bare_string(s)
-                or "ERROR" in file.tree.kind[s : file.tree.end[s]]
-                or (file.path, line) in self.handed_out
-                or file.tree.kind[s] in file.language.outer_declarations
+                or (not whole and "ERROR" in kinds[s : ends[s]])
+                or (bool(self.handed_out) and (file.path, tree.start_line(s)) in self.handed_out)
             )
             self.unusable -= unusable
-            symbols.append(self.unusable if unusable else self.shapes.shape(file.tree, s))
+            symbols.append(self.unusable if unusable else self.shapes.shape(tree, s))
         return symbols
 
     # -- runs ------------------------------------------------------------------------------------
@@ -191,7 +192,10 @@ class _Finder:
         candidates = []
         worthy: list[Repetition] = []
         tree = sequence.file.tree
+        copies = max(2, self.limits.run_copies)
         alike = self._as_assignments(sequence)
+        if not alike and not may_repeat(sequence.symbols, copies):
+            return []
         finer = [
             [
                 symbol_of(tree, alike.get(s, s)) if symbol >= 0 else symbol
@@ -205,7 +209,7 @@ class _Finder:
                 self.shapes.shape(tree, alike[s]) if s in alike else symbol
                 for s, symbol in zip(sequence.block.statements, symbols, strict=True)
             ]
-        for found in maximal_repetitions(symbols, max(2, self.limits.run_copies), *finer):
+        for found in maximal_repetitions(symbols, copies, *finer):
             if any(explains(shorter, found) for shorter in worthy):
                 continue
             run = self._best_offset(sequence, found.start, found.stop, found.period)

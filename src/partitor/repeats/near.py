@@ -57,9 +57,9 @@ def near_twins(
     bodies = [(file, file.statements_of(procedure)) for file, procedure in functions]
     lines = _worth_comparing(bodies, shape, worded)
     groups: list[tuple[set[int], int, int]] = []
-    for a, b in itertools.combinations(range(len(functions)), 2):
-        if len(functions) > MOST_PLACES:
-            return
+    if len(functions) > MOST_PLACES:
+        return
+    for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         found = _compared(lines[a], lines[b])
         if found is None:
             continue
@@ -81,7 +81,7 @@ def near_blocks(
         return
     lines = _worth_comparing(places, shape, worded)
     taken: set[int] = set()
-    for a, b in itertools.combinations(range(len(places)), 2):
+    for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
             continue
         found = _compared(lines[a], lines[b])

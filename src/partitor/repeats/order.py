@@ -27,10 +27,11 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
     known = Counter(x for *_, symbols in sequences for x in symbols if x >= 0)
     if sum(count for count in known.values() if count > 1) < 2 * SHORTEST:
         return
-    every = ((number, _Sums(*sequence)) for number, sequence in enumerate(sequences))
+    every = ((number, _Sums(*sequence)) for number, sequence in enumerate(sequences) if len(sequence[1]) >= SHORTEST)
     sums = [(number, found) for number, found in every if found.mixed]
     for length in range(SHORTEST, LONGEST + 1):
         groups: dict[int, list[tuple[int, int]]] = {}
+        sums = [(number, found) for number, found in sums if len(found.mixed) > length]
         for number, found in sums:
             for start, value in found.windows(length):
                 groups.setdefault(value, []).append((number, start))

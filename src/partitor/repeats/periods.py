@@ -39,32 +39,37 @@ def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, *finer: Sequ
     >>> maximal_repetitions([1, 1, 1, 1, 1, 1], 3, [5, 6, 5, 6, 5, 6])[1]
     Repetition(start=0, stop=6, period=2)
     """
-    n = len(symbols)
-    if n < fewest_copies or max(Counter(symbols).values()) < fewest_copies:
+    if not may_repeat(symbols, fewest_copies):
         return []
-    texts = [np.array(text, dtype=np.int64) for text in (symbols, *finer)]
+    texts = [list(symbols), *(list(text) for text in finer)]
+    longest = min(len(symbols) // fewest_copies, LONGEST_PERIOD)
+    promising = [_promising_periods(text, longest, fewest_copies) for text in texts]
     found: dict[Repetition, None] = {}
-    for text in texts:
-        hints = texts if text is texts[0] else [text]
-        for period in _promising_periods(hints, n // fewest_copies, fewest_copies):
-            same = np.flatnonzero(np.diff(np.concatenate(([0], text[period:] == text[:-period], [0]))))
+    for k, text in enumerate(texts):
+        array = np.array(text, dtype=np.int64)
+        for period in sorted(set().union(*promising) if k == 0 else promising[k]):
+            same = np.flatnonzero(np.diff(np.concatenate(([0], array[period:] == array[:-period], [0]))))
             for start, stop in zip(same[::2].tolist(), same[1::2].tolist(), strict=True):
                 if stop + period - start >= period * fewest_copies:
                     found[Repetition(start, stop + period, period)] = None
     return sorted(found, key=lambda r: (r.period, r.start, -r.stop))
 
 
-def _promising_periods(texts: Sequence[np.typing.NDArray[np.int64]], longest: int, copies: int) -> list[int]:
+def may_repeat(symbols: Sequence[int], fewest_copies: int) -> bool:
+    """False where no symbol stands as often as a repetition needs it."""
+    return len(symbols) >= fewest_copies and max(Counter(symbols).values()) >= fewest_copies
+
+
+def _promising_periods(text: Sequence[int], longest: int, copies: int) -> set[int]:
     """Periods that some symbol shows between consecutive occurrences of itself, often enough."""
-    promising: set[int] = set()
-    for text in texts:
-        order = np.argsort(text, kind="stable")
-        gaps = np.diff(order)
-        gaps = gaps[(text[order][1:] == text[order][:-1])]
-        gaps = gaps[(gaps <= min(longest, LONGEST_PERIOD))]
-        periods, counts = np.unique(gaps, return_counts=True)
-        promising.update(int(p) for p, count in zip(periods, counts, strict=True) if count >= copies - 1)
-    return sorted(promising)
+    last: dict[int, int] = {}
+    gaps: Counter[int] = Counter()
+    for position, symbol in enumerate(text):
+        before = last.get(symbol)
+        if before is not None and position - before <= longest:
+            gaps[position - before] += 1
+        last[symbol] = position
+    return {gap for gap, count in gaps.items() if count >= copies - 1}
 
 
 def explains(shorter: Repetition, stretch: Repetition) -> bool:

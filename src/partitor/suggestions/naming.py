@@ -19,6 +19,7 @@ from ..repeats.slots import Column, Copy, Spot, Table
 from .words import (
     COMMON_VERBS,
     LETTER_NAMES,
+    MAKING_NUMBERS,
     NUMBER_NAMES,
     ORDINALS,
     QUANTITIES,
@@ -188,7 +189,7 @@ class Namer:
         if not nouns:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
             given = [w for w in told if len(w) > 2]
-            nouns = given or self._topic(copy, differing)
+            nouns = given or self._topic(copy, differing, asks=verb == "read")
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
         return self.fresh([verb, *nouns])
 
@@ -437,20 +438,24 @@ class Namer:
         makes = any(name[:1].isupper() for name in calls) and not file.language.capitals
         return own[0] if own else "find" if gives else "make" if makes else "do"
 
-    def _topic(self, copy: Copy, differing: set[str]) -> list[str]:
-        """The word that the copy's names and texts use most, but for the words of `differing`."""
+    def _topic(self, copy: Copy, differing: set[str], asks: bool = False) -> list[str]:
+        """The word that the copy's names and texts use most, but for the words of `differing`; where the copy asks for
+        something, its texts are what it says to people, and tell nothing."""
         file = copy.file
         start, stop = copy.span
         counts: Counter[str] = Counter()
         for i in file.names.within(start, stop):
             name = file.tree.text[i]
             if file.names.role[i] <= Role.UPDATE and name not in file.language.builtins:
-                counts.update({w: 2 for w in set(words_of(name)) if len(w) > 2})
-        for node in range(start, stop):
+                counts.update({w: 2 for w in words_of(name) if len(w) > 2})
+        for node in range(start, stop) if not asks else ():
             if file.tree.kind[node] in {"string", "string_content"}:
                 words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
-                counts.update(w for w in set(words) if len(w) > 3)
+                counts.update(w for w in dict.fromkeys(words) if len(w) > 3)
         reckoned = next((word for word in counts if word in QUANTITIES), "part")
+        if asks:
+            called = {file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call}
+            reckoned = "number" if called & MAKING_NUMBERS else "value"
         for word in list(counts):
             if word in differing or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
                 del counts[word]

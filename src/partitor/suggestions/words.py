@@ -41,6 +41,13 @@ COMMON_VERBS = frozenset(
     split start stop store sum summarise take tell test turn update wait warn water work write
     """.split()
 )
+MAKING_NUMBERS = frozenset(
+    """
+    int float Number parseInt parseFloat parseDouble nextInt nextDouble atoi atof stoi stod Parse TryParse ToInt32
+    ToDouble CInt CDbl CLng Val Int Double
+    """.split()
+)
+"""Calls that make a number of what somebody typed."""
 NUMBER_NAMES = ("number", "value", "amount", "size")
 LETTER_NAMES = ("letter", "sign", "mark", "other")
 TEXT_NAMES = ("name", "text", "label", "word")

@@ -53,7 +53,7 @@ BRACES: dict[str, Any] = {
     "numbers": frozenset({"integer", "float"}),
     "constants": frozenset({"true", "false", "none", "character"}),
     "opaque": frozenset(),
-    "interpolation": "interpolation",
+    "interpolation": "",
     "variables_as_lists": True,
     "parentheses": frozenset({"parenthesized_expression"}),
     "targets": TARGETS,

@@ -98,6 +98,7 @@ CSHARP = Language(
     extensions=(".cs",),
     **{
         **BRACES,
+        "interpolation": "interpolation",
         "reading": READING,
         "comment": frozenset({"comment"}),
         "typed": True,

@@ -107,6 +107,7 @@ KEYWORDS = frozenset(
 TABLE: dict[str, Any] = {
     **BRACES,
     "reading": READING,
+    "interpolation": "interpolation",
     "shebangs": ("node", "deno"),
     "comment": frozenset({"comment", "html_comment"}),
     "targets": (
