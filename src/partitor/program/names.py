@@ -221,12 +221,10 @@ def _evaluated_outside(tree: Tree, node: int, scope: int) -> bool:
     """True where `node` stands in a part of `scope` that its surroundings evaluate."""
     language = tree.language
     kind = tree.kind[scope]
-    path = node
-    below: list[int] = []
-    while path != scope:
-        below.append(path)
-        path = tree.parent[path]
-    top = below[-1]
+    parents = tree.parent
+    top, second = node, -1
+    while parents[top] != scope:
+        top, second = parents[top], top
     if kind in language.procedures | language.classes:
         field = tree.field[top]
         if field == language.body_field:
@@ -238,7 +236,7 @@ def _evaluated_outside(tree: Tree, node: int, scope: int) -> bool:
         return tree.field[top] == language.parameters_field and not _names_parameter(tree, node)
     clause_kind, field = language.iterable_field
     clauses = [child for child in tree.children(scope) if tree.kind[child] == clause_kind]
-    return bool(clauses) and top == clauses[0] and len(below) > 1 and tree.field[below[-2]] == field
+    return bool(clauses) and top == clauses[0] and second >= 0 and tree.field[second] == field
 
 
 def _names_parameter(tree: Tree, node: int) -> bool:

@@ -121,6 +121,9 @@ def parse(source: bytes, language: Language, earlier: Tree | None = None) -> Tre
     return Flattener(source, language).flatten(root)
 
 
+QUOTES = b"\"'"
+
+
 class Flattener:
     """Walks the grammar's tree once with a cursor and fills the arrays."""
 
@@ -158,33 +161,34 @@ class Flattener:
         cursor = root.walk()
         descend, aside, ascend = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
         open_nodes: list[int] = []
+        deepest = MAX_DEPTH - depth
         while True:
             node = cursor.node
             assert node is not None
             kind = intern(node.type)
-            deeper = False
             if kind in comment:
                 self.add_comment(node.start_byte, node.end_byte)
             elif kind != ";":
                 if broken and (node.is_error or node.is_missing):
                     self.add_problem(node)
-                leaf = node.child_count == 0 or kind in opaque or len(open_nodes) + depth >= MAX_DEPTH
-                if kind == "string" and not leaf:
-                    leaf = not any(child.type == interpolation for child in node.children)
                 index = len(kinds)
                 start, stop = node.start_byte, node.end_byte
                 kinds.append(kind)
-                texts.append(intern(source[start:stop].decode(errors="replace")) if leaf else "")
                 fields.append(cursor.field_name or "")
                 parents.append(parent)
                 ends.append(index + 1)
                 starts.append(start)
                 stops.append(stop)
-                deeper = not leaf
-            if deeper and descend():
-                parent = index
-                open_nodes.append(index)
-                continue
+                leaf = kind in opaque or len(open_nodes) >= deepest
+                if kind == "string" and not leaf:
+                    # A text between plain quotes has no gaps.
+                    leaf = source[start] in QUOTES or not any(child.type == interpolation for child in node.children)
+                if not leaf and descend():
+                    texts.append("")
+                    parent = index
+                    open_nodes.append(index)
+                    continue
+                texts.append(intern(source[start:stop].decode(errors="replace")))
             while not aside():
                 if not ascend() or not open_nodes:
                     while open_nodes:

@@ -36,10 +36,21 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
             for start, value in found.windows(length):
                 groups.setdefault(value, []).append((number, start))
         for places in groups.values():
-            if 2 <= len(places) <= MOST_WINDOWS:
+            if 2 <= len(places) <= MOST_WINDOWS and not _stand_alike(sequences, places, length):
                 copies = _in_one_order(sequences, places, length)
                 if copies:
                     yield copies
+
+
+def _stand_alike(
+    sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]],
+    places: Sequence[tuple[int, int]],
+    length: int,
+) -> bool:
+    """True where all windows hold their shapes in one order as it is."""
+    number, start = places[0]
+    model = sequences[number][2][start : start + length]
+    return all(sequences[n][2][s : s + length] == model for n, s in places[1:])
 
 
 class _Sums:

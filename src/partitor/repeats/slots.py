@@ -225,8 +225,14 @@ class _Walk:
         trees = self.trees
         first, tree = nodes[0], trees[0]
         kind, text = tree.kind[first], tree.text[first]
+        if text:
+            for t, n in zip(trees, nodes, strict=True):
+                if t.text[n] != text or t.kind[n] != kind:
+                    return self._slot(nodes)
+            self.constant += self.words[first + 1] - self.words[first]
+            return True
         stop = tree.end[first]
-        if not text and self._are_equal(nodes, stop - first):
+        if self._are_equal(nodes, stop - first):
             self.constant += self.words[stop] - self.words[first]
             return True
         if kind == "declaration":
@@ -235,24 +241,19 @@ class _Walk:
                 # What the first copy declares the others give another value.
                 parts = [pair for pair in given if pair is not None]
                 return len(parts) == len(nodes) and all(map(self.match, zip(*parts, strict=True)))
-        if kind == tree.language.returning and any(
-            t.kind[n] != kind for t, n in zip(trees[1:], nodes[1:], strict=True)
-        ):
-            # What a function gives back, copies of it give a variable.
-            values = [given_back(t, n) for t, n in zip(trees, nodes, strict=True)]
-            if all(value is not None for value in values):
-                return self.match(tuple(value for value in values if value is not None))
-        if any(t.kind[n] != kind for t, n in zip(trees, nodes, strict=True)):
-            return self._slot(nodes)
-        if text:
-            if all(t.text[n] == text for t, n in zip(trees, nodes, strict=True)):
-                self.constant += self.words[first + 1] - self.words[first]
-                return True
+        for t, n in zip(trees, nodes, strict=True):
+            if t.kind[n] == kind:
+                continue
+            if kind == tree.language.returning:
+                # What a function gives back, copies of it give a variable.
+                values = [given_back(t, n) for t, n in zip(trees, nodes, strict=True)]
+                if all(value is not None for value in values):
+                    return self.match(tuple(value for value in values if value is not None))
             return self._slot(nodes)
         if kind == "list" and tree.language.lists_are_values and all(map(is_plain_list, trees, nodes)):
             return self._slot(nodes)
         children = [list(t.children(n)) for t, n in zip(trees, nodes, strict=True)]
-        if any(len(c) != len(children[0]) for c in children):
+        if len(set(map(len, children))) > 1:
             return self._slot(nodes)
         slots, constant = len(self.slots), self.constant
         for below in zip(*children, strict=True):
@@ -266,10 +267,10 @@ class _Walk:
         """True where the subtrees are the same token for token."""
         trees, first = self.trees, nodes[0]
         texts, kinds = trees[0].text[first : first + size], trees[0].kind[first : first + size]
-        return all(
-            t.end[n] - n == size and t.text[n : n + size] == texts and t.kind[n : n + size] == kinds
-            for t, n in zip(trees[1:], nodes[1:], strict=True)
-        )
+        for t, n in zip(trees, nodes, strict=True):
+            if t.end[n] - n != size or t.text[n : n + size] != texts or t.kind[n : n + size] != kinds:
+                return False
+        return True
 
     def _slot(self, nodes: tuple[int, ...]) -> bool:
         if all(

@@ -16,6 +16,8 @@ import numpy.typing as npt
 Ints = npt.NDArray[np.int64]
 LONGEST = 120
 """Symbols of one copy. Longer blocks in separate places are whole programs, not slips of a hand."""
+SHORT = 120
+"""Symbols up to which sorting the suffixes as they are is quicker than starting up array work."""
 
 
 class Repeat(msgspec.Struct, frozen=True):
@@ -32,6 +34,13 @@ def suffix_array(text: Ints) -> tuple[Ints, Ints]:
     [3, 1, 2, 0]
     """
     n = len(text)
+    if n <= SHORT:
+        symbols = text.tolist()
+        by_suffix = sorted(range(n), key=lambda i: symbols[i:])
+        order = np.array(by_suffix, dtype=np.int64)
+        rank = np.empty(n, dtype=np.int64)
+        rank[order] = np.arange(n)
+        return order, rank
     rank = np.unique(text, return_inverse=True)[1].astype(np.int64)
     order = np.argsort(rank, kind="stable")
     width = 1
