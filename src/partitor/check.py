@@ -185,19 +185,16 @@ class _Check:
     def _worked_answer(self, worked: Worked) -> WorkedAnswer:
         before = sum(len(f.code_lines) for f in self.program.files)
         after = sum(len(f.code_lines) for f in worked.program.files)
+        known = self.program.by_path
         changed = {
-            old.path: new
-            for old, new in zip(self.program.files, worked.program.files, strict=True)
-            if old.source.text != new.source.text
+            new.path: new
+            for new in worked.program.files
+            if new.path not in known or known[new.path].source.text != new.source.text
         }
-        blocked = any(can_be_patched(self.program.by_path[path].source) for path in changed)
-        diff = (
-            ""
-            if blocked
-            else "".join(
-                unified_diff(self.program.by_path[path].source, new.source.text) for path, new in changed.items()
-            )
-        )
+        olds = {path: known[path].source if path in known else None for path in changed}
+        blocked = any(old is not None and can_be_patched(old) for old in olds.values())
+        parts = [unified_diff(old, changed[path].source.text, path) for path, old in olds.items()]
+        diff = "" if blocked else "".join(parts)
         steps: tuple[Step, ...] = worked.steps
         return WorkedAnswer(
             lines_before=before,

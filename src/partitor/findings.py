@@ -17,7 +17,7 @@ from .repeats.find import Limits, RepeatedBlock, Repeats, Run, Twins
 from .repeats.judge import inner_statements
 from .repeats.near import NearBlock, NearTwins
 from .repeats.slots import Copy, Table
-from .suggestions.candidate import Candidate
+from .suggestions.candidate import Candidate, InFile
 from .suggestions.functions import function_candidate
 from .suggestions.loops import loop_candidate
 from .suggestions.near_merges import near_merge_candidate
@@ -135,7 +135,7 @@ class Remarks:
 
     def _add_twins(self, twins: Twins) -> None:
         suggestion = self._suggest("merge", lambda: twins_candidate(twins), twins.table, "one function")
-        names = _listed([p.name for _, p in twins.procedures])
+        names = _told_apart(twins.procedures)
         places = [Place(f.path, p.start_line, p.end_line) for f, p in twins.procedures]
         message = f"{names} are alike; {_difference(suggestion.slots, twins.table)}."
         self._add_table("twin-functions", message, places, twins.table, suggestion)
@@ -149,7 +149,7 @@ class Remarks:
             suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
         if suggestion is None or suggestion.status != "proved":
             suggestion = _towards_one(first, [p for _, p in near.procedures], merged if isinstance(merged, str) else "")
-        names = _listed([p.name for _, p in near.procedures])
+        names = _told_apart(near.procedures)
         self.add(
             "twin-functions",
             f"{names} are alike but for {_lines(near.unlike)}.",
@@ -455,21 +455,33 @@ def _towards_one(file: ProgramFile, procedures: Sequence[Procedure], reason: str
 
 def _as_suggestion(result: Proved) -> Suggestion:
     candidate, source = result.candidate, result.candidate.file.source
-    before, after = len(candidate.file.code_lines), len(result.after.code_lines)
-    reason = can_be_patched(source)
-    changes = tuple(Change(e.start, e.end, "\n".join(e.lines)) for e in candidate.edits)
-    touched = sum(1 for e in candidate.edits for line in range(e.start, e.end + 1) if line in candidate.file.code_lines)
+    sources = [old.source for old, _ in result.changed if old is not None]
+    reason = next(filter(None, map(can_be_patched, sources)), "")
+    if len({s.encoding for s in sources}) > 1:
+        reason = reason or "the files are stored in different encodings, which one patch cannot hold"
+    edited = [InFile(candidate.file, candidate.edits), *candidate.others]
+    changes = [
+        Change(e.start, e.end, "\n".join(e.lines), "" if part.file is candidate.file else part.file.path)
+        for part in edited
+        for e in sorted(part.edits, key=lambda e: e.start)
+    ]
+    if candidate.created is not None:
+        changes.insert(0, Change(1, 0, candidate.created.text, candidate.created.path))
+    touched = sum(
+        line in part.file.code_lines for part in edited for e in part.edits for line in range(e.start, e.end + 1)
+    )
+    diffs = [unified_diff(old.source if old else None, new.source.text, new.path) for old, new in result.changed]
     return Suggestion(
         id="",
         kind=candidate.kind,
         title=candidate.title,
         status="outline" if reason else "proved",
         lines_before=touched,
-        lines_after=touched - (before - after),
+        lines_after=touched - result.saved_lines,
         slots=candidate.slots,
         path=source.path,
-        changes=() if reason else tuple(sorted(changes, key=lambda c: c.start_line)),
-        diff="" if reason else unified_diff(source, result.after.source.text),
+        changes=() if reason else tuple(changes),
+        diff="" if reason else "".join(diffs),
         why_not=reason,
         outline=reason and _in_words(candidate, reason),
     )
@@ -534,6 +546,13 @@ def _difference(slots: Sequence[SlotColumn], table: Table) -> str:
         return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"
     plain = [s.name for s in named if s.name.isidentifier()] or [s.name for s in named]
     return f"they differ only in {_listed(list(dict.fromkeys(plain)))}"
+
+
+def _told_apart(functions: Sequence[tuple[ProgramFile, Procedure]]) -> str:
+    """The functions' names, with their files where two are called alike."""
+    names = [p.name for _, p in functions]
+    alike = len(set(names)) < len(names)
+    return _listed([f"{p.name} in {f.path}" if alike else p.name for f, p in functions])
 
 
 def _listed(names: Sequence[str]) -> str:

@@ -40,11 +40,12 @@ class Finding(msgspec.Struct, frozen=True, kw_only=True):
 
 class Change(msgspec.Struct, frozen=True):
     """Lines of the original, 1-based, both ends included (`end_line < start_line` inserts), and what
-    they become."""
+    they become; `file` where that is another one than the suggestion's."""
 
     start_line: int
     end_line: int
     text: str
+    file: str = ""
 
 
 class Suggestion(msgspec.Struct, frozen=True, kw_only=True):

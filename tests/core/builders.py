@@ -54,6 +54,12 @@ def file(text: str) -> ProgramFile:
     return ProgramFile(source(text), PYTHON)
 
 
+def named(files: dict[str, str], language: str) -> SubmissionReport:
+    """What is found in a program of several files, by path."""
+    sources = tuple(Source(path, text, language) for path, text in sorted(files.items()))
+    return check(Submission("ada", sources), Assignment())
+
+
 def repeats(text: str, limits: Limits | None = None) -> Repeats:
     """The repeats of a one-file program."""
     return find_repeats(program_of([source(text)]), limits or Limits(), frozenset())

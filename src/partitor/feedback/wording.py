@@ -9,7 +9,7 @@ import msgspec
 
 from ..exchange.assignment import Assignment
 from ..exchange.report import SubmissionReport
-from ..records import Change, Finding, Suggestion
+from ..records import Finding, Suggestion
 from ..rules import RULES
 from ..scoring.measures import MEASURES
 from ..scoring.rubric import Criterion, Score, formatted
@@ -100,7 +100,7 @@ def remark_text(finding: Finding, suggestion: Suggestion | None, texts: Mapping[
         elif hint == "shape":
             code_title, code = "The shape of it", shape_of(suggestion)
         else:
-            code_title, code = "It could read", answer_of(suggestion.changes)
+            code_title, code = "It could read", answer_of(suggestion)
     shown = finding.places[:2] if hint == "where" else finding.places[:1]
     if finding.whole:
         shown = ()
@@ -116,6 +116,10 @@ def remark_text(finding: Finding, suggestion: Suggestion | None, texts: Mapping[
 
 
 def _lines(finding: Finding) -> str:
+    files = list(dict.fromkeys(p.file for p in finding.places))
+    if len(files) > 1:
+        spans = [f"{p.file}, line {p.start_line}" for p in finding.places]
+        return "; ".join(spans[:4]) + (" …" if len(spans) > 4 else "")
     spans = [
         str(p.start_line) if p.start_line == p.end_line else f"{p.start_line}–{p.end_line}" for p in finding.places
     ]
@@ -134,15 +138,21 @@ def _excerpt(path: str, start: int, end: int, texts: Mapping[str, str]) -> Excer
     return Excerpt(path, tuple(numbered))
 
 
-def answer_of(changes: Sequence[Change]) -> str:
-    """The new code of a suggestion, its pieces in the order of the text."""
-    pieces = [c.text.strip("\n") for c in changes if c.text.strip()]
-    return "\n…\n".join(dict.fromkeys(pieces))
+def answer_of(suggestion: Suggestion) -> str:
+    """The new code of a suggestion, its pieces in the order of the text; file by file where it touches several."""
+    files: dict[str, list[str]] = {}
+    for change in suggestion.changes:
+        if change.text.strip():
+            files.setdefault(change.file or suggestion.path, []).append(change.text.strip("\n"))
+    answers = {path: "\n…\n".join(dict.fromkeys(pieces)) for path, pieces in files.items()}
+    if not any(change.file for change in suggestion.changes):
+        return "\n".join(answers.values())
+    return "\n\n".join(f"{path}:\n{text}" for path, text in answers.items())
 
 
 def shape_of(suggestion: Suggestion) -> str:
     """The new code with blanks where the student is to think: headers, names, and what differs."""
-    text = answer_of(suggestion.changes)
+    text = answer_of(suggestion)
     name = re.search(r"^\s*def (\w+)\(([^)]*)\)", text, re.MULTILINE)
     hidden = {s.name for s in suggestion.slots if s.name.isidentifier()}
     if name:

@@ -48,6 +48,8 @@ def language_of(path: str, text: str = "") -> Language | None:
     'python'
     """
     suffix = PurePosixPath(path).suffix.lower()
+    if suffix in PAGES and text and "<script" not in text.lower():
+        return None
     if suffix in HEADERS and CPP_HEADER.search(text):
         return CPP
     for language in LANGUAGES.values():
@@ -66,6 +68,8 @@ def language_of(path: str, text: str = "") -> Language | None:
 
 TOLD_BY_CONTENT = frozenset({".xml", ".json"})
 """Extensions of block programs that other files have too: `reading.blocks` looks inside."""
+PAGES = frozenset({".html", ".htm"})
+"""Read for the scripts in them, where there are any."""
 HEADERS = frozenset({".h"})
 CPP_HEADER = re.compile(r"^\s*(?:class|namespace|template)\b|\bstd::|\bpublic:", re.MULTILINE)
 SIGNS = tuple(

@@ -6,7 +6,7 @@ A language is data (this table) plus a writer. Nothing outside `languages/` name
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 
 import msgspec
 
@@ -148,6 +148,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """A function may change the variables that it is given, unless a parameter says `ByVal`."""
     list_call: str = ""
     """The call that makes a list of its arguments, where there are no list displays."""
+    shares_top: bool = False
+    """A variable at the top of one file is that of the others too."""
     case_blind: bool = False
     """`Gate` and `gate` are one name."""
     capitals: bool = False
@@ -212,6 +214,10 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Builds the program tree's parts itself, where no grammar comes near them."""
     mask: Callable[[bytes], bytes] | None = None
     """Writes a text in the words of its grammar, byte for byte as long."""
+    code_spans: Callable[[bytes], Sequence[tuple[int, int]]] | None = None
+    """The bytes of a text that are code, where a file may hold other things around it (`mask` blanks these)."""
+    told_outside: Callable[[bytes], frozenset[str]] | None = None
+    """Names that a file mentions outside of its code."""
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""
 

@@ -35,6 +35,9 @@ def map_calls(program: Program) -> CallMap:
         for procedure in file.procedures[1:]:
             defined[procedure.name].append((file, procedure))
     for file in program.files:
+        for name in file.told_outside & set(defined):
+            as_value.add(name)
+            mentioned[name] += 1
         tree, language = file.tree, file.language
         qualified = (n for n, kind in enumerate(tree.kind) if kind == "qualified_identifier")
         for node in qualified if language.struct_values else ():

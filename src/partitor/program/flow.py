@@ -95,6 +95,7 @@ class _Analysis:
         if self.scope == 0:
             for sent in names.outward.values():
                 used |= {name for name, is_global in sent.items() if is_global}
+            used |= {name for name in names.bound[0] if self.file.is_seen_outside(name)}
         return frozenset(used | set(outward))
 
     def _inside_expression_of(self, node: int) -> bool:

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+import re
 from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
 from functools import cached_property
+from pathlib import PurePosixPath
 
 import msgspec
 import numpy as np
 
 from ..languages.table import Language
 from ..source import Source
-from .names import Names, resolve_names
+from .names import Names, Role, resolve_names
 from .tree import Problem, Tree, parse
+
+REQUIRING = re.compile(r"(?:const|let|var) (?:\w+|\{[\w\s,]+\}) = require\((['\"])[^'\"]+\1\);?")
 
 
 class Block(msgspec.Struct, frozen=True):
@@ -135,7 +140,62 @@ class ProgramFile:
 
     def is_used_beside(self, name: str) -> bool:
         """True where another file of the program mentions `name`."""
-        return any(name in file.names.everything for file in self.beside)
+        return any(name in file.names.everything or name in file.told_outside for file in self.beside)
+
+    @cached_property
+    def told_outside(self) -> frozenset[str]:
+        """Names that the file mentions outside of its code: a page's handlers."""
+        tell = self.language.told_outside
+        return tell(self.tree.source) if tell else frozenset()
+
+    def is_seen_outside(self, name: str) -> bool:
+        """True where a variable of the file's top may be used by another file, or by what stands around its code."""
+        if name in self.told_outside:
+            return True
+        if self.language.shares_top and not self.is_module:
+            return any(name in file.outward_names or name in file.told_outside for file in self.beside)
+        stem = PurePosixPath(self.path).stem
+        return any(stem in f.names.everything and name in f.names.everything for f in self.beside)
+
+    @cached_property
+    def is_module(self) -> bool:
+        """True for a script that imports, exports or requires something: its top is not that of other files."""
+        tree = self.tree
+        told = {tree.kind[s] for s in self.blocks[0].statements} & {"import_statement", "export_statement"}
+        return bool(told) or bool(self.names.everything & {"require", "module", "exports"})
+
+    @cached_property
+    def outward_names(self) -> frozenset[str]:
+        """Names that the file uses and that may be another one's: what it declares at its top, or nowhere, and members
+        of what may stand for the top of all."""
+        names, tree = self.names, self.tree
+        found = {tree.text[i] for i in names.nodes if names.role[i] <= Role.DECLARATION and names.owner(i) <= 0}
+        if names.everything & {"window", "globalThis", "global", "self"} or "this" in tree.kind:
+            found |= {tree.text[i] for i in names.nodes if names.role[i] is Role.MEMBER}
+        return frozenset(found)
+
+    @cached_property
+    def margin(self) -> str:
+        """What the statements at the top are indented by: nothing, but for code that stands among other things."""
+        top = self.blocks[0].statements
+        line = self.lines[self.tree.start_line(top[0]) - 1] if top and self.code_spans[0][0] else ""
+        return line[: len(line) - len(line.lstrip())]
+
+    @property
+    def outside(self) -> bytes:
+        """What stands around the code."""
+        edges = [0, *(byte for span in self.code_spans for byte in span), len(self.tree.source)]
+        return b"\0".join(self.tree.source[a:b] for a, b in zip(edges[::2], edges[1::2], strict=True))
+
+    @cached_property
+    def code_spans(self) -> Sequence[tuple[int, int]]:
+        """The bytes of the file that are code."""
+        spans = self.language.code_spans
+        return spans(self.tree.source) if spans else [(0, len(self.tree.source))]
+
+    def part_of(self, node: int) -> int:
+        """Which of the file's pieces of code a node stands in, from 0; they run one after the other."""
+        return sum(start <= self.tree.start_byte[node] for start, _ in self.code_spans) - 1
 
     @property
     def is_whole(self) -> bool:
@@ -184,8 +244,15 @@ class ProgramFile:
         return self.tree.kind[statement] in self.language.strings and not self.language.values_everywhere
 
     def is_import(self, statement: int) -> bool:
-        """True for an import."""
-        return self.tree.kind[statement] in self.language.imports
+        """True for an import, or a line that takes names out of what is required."""
+        return self.tree.kind[statement] in self.language.imports or statement in self._requiring
+
+    @cached_property
+    def _requiring(self) -> frozenset[int]:
+        if not self.language.shares_top or "require" not in self.names.everything:
+            return frozenset()
+        top = self.blocks[0].statements
+        return frozenset(s for s in top if REQUIRING.fullmatch(self.tree.source_of(s)))
 
     def parents(self, node: int) -> list[int]:
         """The nodes around `node`, innermost first."""

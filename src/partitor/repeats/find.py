@@ -173,10 +173,10 @@ class _Finder:
         symbols = []
         tree, kinds, ends = file.tree, file.tree.kind, file.tree.end
         whole = file.is_whole
-        never = file.language.imports | file.language.outer_declarations
         for s in block.statements:
             unusable = (
-                kinds[s] in never
+                kinds[s] in file.language.outer_declarations
+                or file.is_import(s)
                 or file.is_definition(s)
                 or file.is_bare_string(s)
                 or (not whole and "ERROR" in kinds[s : ends[s]])

@@ -7,8 +7,16 @@ import msgspec
 from ..program.program import ProgramFile
 from ..records import SlotColumn
 from ..repeats.slots import Table
+from ..source import Source
 from .edits import Edit
 from .proof import Claim
+
+
+class InFile(msgspec.Struct, frozen=True, eq=False):
+    """What changes in one file."""
+
+    file: ProgramFile
+    edits: tuple[Edit, ...]
 
 
 class Candidate(msgspec.Struct, frozen=True, kw_only=True, eq=False):
@@ -26,3 +34,7 @@ class Candidate(msgspec.Struct, frozen=True, kw_only=True, eq=False):
     """It keeps numbered variables in a list."""
     via: Candidate | None = None
     """A candidate that comes first: `file` is what it gives."""
+    others: tuple[InFile, ...] = ()
+    """What changes in further files of the program."""
+    created: Source | None = None
+    """A file that has to be made."""

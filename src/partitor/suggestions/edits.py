@@ -52,7 +52,9 @@ def edits_between(file: ProgramFile, text: str) -> tuple[Edit, ...]:
 def rewritten(file: ProgramFile, text: str) -> ProgramFile:
     """The file read afresh with another text."""
     source = msgspec.structs.replace(file.source, text=text, original=None)
-    return ProgramFile(source, file.language, file)
+    after = ProgramFile(source, file.language, file)
+    after.beside = file.beside
+    return after
 
 
 def require_whole_lines(copies: Sequence[Copy]) -> None:

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 
 import msgspec
 
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
-from ..languages.writing import Style, Variable, Writer, leading_space
+from ..languages.writing import Variable, Writer, leading_space
 from ..program.flow import flow_of, has_no_value_yet, needed_by, summaries_of
 from ..program.members import members_named
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value
+from ..program.together import Sharing
 from ..records import SlotColumn
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.known import gives_a_value
@@ -22,8 +22,10 @@ from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .first_values import first_values
+from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
+from .sharing import home_for, in_several_files, refuse_apart, with_module_variables
 from .text import body_lines, comment_above, in_terms_of
 from .typed import column_type, handed_on, only_looked_at, variable_type
 from .words import words_of
@@ -54,59 +56,71 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     """The function for the copies of a table. Raises CannotWrite where it cannot be put into code."""
     copies = table.copies
     file = copies[0].file
-    if any(copy.file is not file for copy in copies):
-        raise CannotWrite("the copies stand in different files")
+    apart = any(copy.file is not file for copy in copies)
+    sharing = refuse_apart(copies) if apart else None
     require_whole_lines(copies)
-    _require_one_home(copies)
+    if not apart:
+        _require_one_home(copies)
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    interface = _interface(table, namer.inside(copies[:1], table.columns))
+    interface = _interface(table, namer.inside(copies[:1], table.columns), sharing)
+    if apart and interface.uses_object:
+        raise CannotWrite("the copies use the objects they belong to")
     differing = differing_words(table)
     comment = comment or comment_above(file, copies[0].start_line)
     returned = [v.name for v in interface.returned]
     name = name or namer.function(copies[0], comment, returned, differing)
     home = _own_class(copies, interface)
-    own_object = file.language.own_object
-    beside = _member_around(copies[0]) if home else _beside(copies)
+    beside = 0 if apart else _member_around(copies[0]) if home else _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner, interface.dropped, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
-    given_object = [Variable(own_object)] if home and file.language.object_is_given else []
-    taken = [*given_object, *interface.parameters]
-    lines = writer.function(name, taken, body, interface.returned, beside)
-    told = _last_prototype(file)
-    if told and not beside:
-        head = lines[0].rstrip(" {")
-        edits = [
-            Edit(file.tree.end_line(told) + 1, file.tree.end_line(told), (f"{head};",)),
-            _at_the_end(file, lines, writer.style),
-        ]
-    else:
-        edits = [_definition_edit(file, copies, lines, writer.style, beside)]
-    for k, copy in enumerate(copies):
-        indent = leading_space(file, copy.first)
-        declares = _declaring_words(copy, interface.targets[k])
-        arguments = [
-            writer.argument(p.name, v) for p, v in zip(interface.parameters, interface.arguments[k], strict=True)
-        ]
-        called = f"{own_object}.{name}" if home and not file.language.bare_members else name
-        call = writer.call(called, arguments, interface.targets[k], indent, declares)
-        kept = _comments_of(copy, copies[0]) if k else []
-        call += closers_behind(copy)
-        edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
+    given_object = [Variable(file.language.own_object)] if home and file.language.object_is_given else []
+    lines = writer.function(name, [*given_object, *interface.parameters], body, interface.returned, beside)
+    calls = _calls(table, interface, writer, name, bool(home))
     order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
     given = ", ".join(p.name for p in interface.parameters)
-    return Candidate(
+    declared = tuple(v.name for v in interface.declared)
+    whole = Candidate(
         kind=kind,
         title=f"A {'method' if home else 'function'} {name}({given}), {times}",
         file=file,
-        edits=tuple(edits),
-        claim=NewFunction(file.path, name, tuple(v.name for v in interface.declared), home),
+        edits=(),
+        claim=NewFunction(file.path, name, declared, home),
         slots=tuple(SlotColumn(interface.names.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
     )
+    if sharing is not None:
+        lines[0] = lines[0].removeprefix("Private ")
+        return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
+    told = last_prototype(file)
+    if told and not beside:
+        head = lines[0].rstrip(" {")
+        line = file.tree.end_line(told)
+        places = [Edit(line + 1, line, (f"{head};",)), at_the_end(file, lines, writer.style)]
+    else:
+        places = [definition_edit(file, copies, lines, writer.style, beside)]
+    return msgspec.structs.replace(whole, edits=(*places, *calls))
+
+
+def _calls(table: Table, interface: Interface, writer: Writer, name: str, is_method: bool) -> list[Edit]:
+    """The call that each copy becomes."""
+    copies, language = table.copies, table.copies[0].file.language
+    edits = []
+    for k, copy in enumerate(copies):
+        indent = leading_space(copy.file, copy.first)
+        declares = _declaring_words(copy, interface.targets[k])
+        arguments = [
+            writer.argument(p.name, v) for p, v in zip(interface.parameters, interface.arguments[k], strict=True)
+        ]
+        called = f"{language.own_object}.{name}" if is_method and not language.bare_members else name
+        call = writer.call(called, arguments, interface.targets[k], indent, declares)
+        kept = _comments_of(copy, copies[0]) if k else []
+        call += closers_behind(copy)
+        edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
+    return edits
 
 
 def _require_one_home(copies: Sequence[Copy]) -> None:
@@ -251,7 +265,7 @@ def _returned(file: ProgramFile, known: Procedure) -> list[str]:
     return [tree.text[i] for i in names]
 
 
-def _interface(table: Table, namer: Namer) -> Interface:
+def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> Interface:
     copies = table.copies
     scopes = [_scope(copy) for copy in copies]
     renames = [
@@ -262,7 +276,9 @@ def _interface(table: Table, namer: Namer) -> Interface:
     uses_object = file.language.declares and not file.language.methods and _uses_object(copies)
     if uses_object and not own_object:
         raise CannotWrite("the copies use the object they belong to")
-    inputs = [n for n in _inputs(copies[0], scopes[0]) if not _only_in_slots(copies[0], n, table)]
+    inputs = _inputs(copies[0], scopes[0])
+    table = with_module_variables(table) if sharing in (Sharing.IMPORT, Sharing.REQUIRE) else table
+    inputs = [n for n in inputs if not _only_in_slots(copies[0], n, table)]
     results = _results(copies, scopes, renames)
     inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs])
     inputs = [n for n in inputs if not _is_unset(copies, scopes, [names.get(n, n) for names in renames])]
@@ -440,17 +456,13 @@ def _changes(file: ProgramFile, name: str) -> bool:
 
 def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]]) -> list[str]:
     """Variables of the first copy that some copy's surroundings need afterwards."""
-    file = copies[0].file
     order = _order_of_names(copies[0])
     written = _written(copies[0], scopes[0])
-    flows = {scope: flow_of(file, scope) for scope in set(scopes)}
-    if any(copy.last not in flows[scopes[k]].live_after for k, copy in enumerate(copies)):
+    after = [flow_of(copy.file, scope).live_after for copy, scope in zip(copies, scopes, strict=True)]
+    if any(copy.last not in after[k] for k, copy in enumerate(copies)):
         raise CannotWrite("what is needed after the copies cannot be told there")
     needed = {
-        name
-        for k, copy in enumerate(copies)
-        for name in written
-        if renames[k].get(name, name) in flows[scopes[k]].live_after[copy.last]
+        name for k, copy in enumerate(copies) for name in written if renames[k].get(name, name) in after[k][copy.last]
     }
     alone = {
         n for n in needed if all(_is_only_inside(c, renames[k].get(n, n), scopes[k]) for k, c in enumerate(copies))
@@ -478,78 +490,6 @@ def _order_of_names(copy: Copy) -> dict[str, int]:
     for i in copy.file.names.within(*copy.span):
         order.setdefault(copy.file.tree.text[i], i)
     return order
-
-
-def _definition_edit(
-    file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style, beside: int
-) -> Edit:
-    """Insert the definition where this student would: after earlier functions, else before use; a method
-    after the one it stands beside."""
-    tree = file.tree
-    if beside:
-        line = tree.end_line(beside)
-        above = style.blank_lines if file.language.methods else _blank_lines_above(file, tree.start_line(beside))
-        return Edit(line + 1, line, (*[""] * max(1, above), *lines))
-    top = file.blocks[0].statements
-    user = next(s for s in top if s <= copies[0].statements[0] < tree.end[s])
-    index = top.index(user)
-    functions = [s for s in top[:index] if file.is_definition(s)]
-    gap = [""] * style.blank_lines
-    if file.is_definition(user) or not functions:
-        target = user if file.is_definition(user) else _first_work(file, top[: index + 1])
-        line = _above_comments(file, tree.start_line(target))
-        before = gap if line > 1 and any(x.strip() for x in file.lines[: line - 1]) else []
-        missing = max(0, len(before) - _blank_lines_above(file, line))
-        return Edit(line, line - 1, (*[""] * missing, *lines, *gap))
-    line = tree.end_line(functions[-1])
-    missing = max(1, style.blank_lines)
-    return Edit(line + 1, line, (*[""] * missing, *lines))
-
-
-def _last_prototype(file: ProgramFile) -> int:
-    """Where a student tells functions before defining them, behind the main routine: the last such line; else 0."""
-    tree = file.tree
-    main = next((p for p in file.procedures[1:] if p.name == "main"), None)
-    told = [s for s in file.blocks[0].statements if tree.kind[s] == "prototype"]
-    later = [p for p in file.procedures[1:] if main is not None and p.node > main.node]
-    both = [s for s in told if any(re.search(rf"\b{re.escape(p.name)}\s*\(", tree.text[s]) for p in later if p.name)]
-    return both[-1] if main is not None and both and both[-1] < main.node else 0
-
-
-def _at_the_end(file: ProgramFile, lines: Sequence[str], style: Style) -> Edit:
-    """The definition behind the file's last statement."""
-    line = file.tree.end_line(file.blocks[0].statements[-1])
-    return Edit(line + 1, line, (*[""] * max(1, style.blank_lines), *lines))
-
-
-def _first_work(file: ProgramFile, statements: Sequence[int]) -> int:
-    """The first top-level statement that is no import, documentation or constant."""
-    for s in statements:
-        if file.is_import(s) or file.is_bare_string(s):
-            continue
-        left = file.tree.child(s, "left") if file.tree.kind[s] == "assignment" else None
-        if left is not None and file.tree.text[left].isupper():
-            continue
-        if file.tree.kind[s] == "declaration" and s != statements[-1]:
-            continue
-        return s
-    return statements[-1]
-
-
-def _above_comments(file: ProgramFile, line: int) -> int:
-    """The first line of the comments that stand directly above `line`; a file's heading stays on top."""
-    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
-    start = line
-    while start - 1 in alone:
-        start -= 1
-    return line if start == 1 else start
-
-
-def _blank_lines_above(file: ProgramFile, line: int) -> int:
-    count = 0
-    while line - 2 - count >= 0 and not file.lines[line - 2 - count].strip():
-        count += 1
-    return count
 
 
 def _comments_of(copy: Copy, first: Copy) -> list[str]:

@@ -149,7 +149,8 @@ def is_handed_on(file: ProgramFile, procedure: Procedure) -> bool:
         if tree.text[i] == procedure.name and names.role[i] is Role.READ and tree.parent[i] != procedure.node
     ]
     handed_on = any(tree.field[i] != file.language.callee_field for i in uses)
-    return handed_on or (file.language.started_by_hand and not uses)
+    told = any(procedure.name in one.told_outside for one in (file, *file.beside))
+    return handed_on or told or (file.language.started_by_hand and not uses)
 
 
 def shared_name(twins: Twins) -> str:

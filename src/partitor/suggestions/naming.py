@@ -70,7 +70,7 @@ class Namer:
         self.taken = {self._key(name) for name in {*language.builtins, *language.keywords}}
         if outer is None:
             for one in (file, *file.beside):
-                self.taken |= {self._key(name) for name in one.names.everything}
+                self.taken |= {self._key(name) for name in one.names.everything | one.told_outside}
 
     def inside(self, copies: Sequence[Copy], columns: Sequence[Column], besides: Iterable[str] = ()) -> Namer:
         """Gives names for the variables of a new function with the statements of `copies`: what only other

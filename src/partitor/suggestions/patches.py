@@ -54,12 +54,14 @@ def with_line_ends(source: Source, text: str) -> str:
     return "".join(result)
 
 
-def unified_diff(source: Source, text: str) -> str:
-    """The patch from the file as handed in to `text` (LF); "" where nothing changes."""
-    old, new = raw_lines(source.raw), raw_lines(with_line_ends(source, text))
+def unified_diff(source: Source | None, text: str, path: str = "") -> str:
+    """The patch from the file as handed in to `text` (LF); "" where nothing changes. Where there was no such file
+    (None), one that makes it at `path`."""
+    path = source.path if source else path
+    old, new = raw_lines(source.raw) if source else [], raw_lines(with_line_ends(source, text) if source else text)
     matcher = difflib.SequenceMatcher(a=old, b=new, autojunk=False)
-    tail = "\t" if " " in source.path else ""
-    out = [f"--- a/{source.path}{tail}\n", f"+++ b/{source.path}{tail}\n"]
+    tail = "\t" if " " in path else ""
+    out = [f"--- a/{path}{tail}\n" if source else "--- /dev/null\n", f"+++ b/{path}{tail}\n"]
     for group in matcher.get_grouped_opcodes(CONTEXT):
         first, last = group[0], group[-1]
         out.append(f"@@ -{_range(first[1], last[2])} +{_range(first[3], last[4])} @@\n")

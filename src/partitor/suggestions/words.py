@@ -57,7 +57,7 @@ STOP_WORDS = frozenset(
     the a an of for and or to in on at by is are was were be been it its this that these those with from all
     each every one two three four five how many much what which who when where why we our you your they them
     their i my me first second third last next then now here there again same only really not no yes so as
-    if than into out up down off over under let us do does did has have had will can part step
+    if than into out up down off over under let us do does did has have had will can part step snd spr obj
     """.split()
 )
 ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper", "lower", "middle"])

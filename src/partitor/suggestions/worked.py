@@ -8,7 +8,7 @@ before it.
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 
 import msgspec
@@ -26,7 +26,8 @@ from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
 from .merges import is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
-from .proof import prove
+from .proof import MovedFunction, SharedFunction, prove, prove_together
+from .sharing import is_one_function, moved_candidate
 from .steps import steps_of
 
 LEAST_SAVING = 2
@@ -38,11 +39,18 @@ class Proved(msgspec.Struct, frozen=True, eq=False):
 
     candidate: Candidate
     after: ProgramFile
+    others: tuple[tuple[ProgramFile | None, ProgramFile], ...] = ()
+    """Further files that change, as they were (None: the file has to be made) and as they are."""
+
+    @property
+    def changed(self) -> tuple[tuple[ProgramFile | None, ProgramFile], ...]:
+        """Every file that changes, as it was and as it is."""
+        return ((self.candidate.file, self.after), *self.others)
 
     @property
     def saved_lines(self) -> int:
         """Code lines fewer than before (negative: more)."""
-        return len(self.candidate.file.code_lines) - len(self.after.code_lines)
+        return sum((len(old.code_lines) if old else 0) - len(new.code_lines) for old, new in self.changed)
 
 
 class Deadline:
@@ -90,6 +98,8 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
     except CannotWrite as problem:
         return str(problem)
     after = rewritten(candidate.file, text)
+    if isinstance(candidate.claim, SharedFunction | MovedFunction):
+        return _proved_together(candidate, after, candidate.claim)
     verdict = prove(candidate.file, after, candidate.claim)
     earlier = candidate.via
     link = candidate
@@ -102,6 +112,23 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
         edits = edits_between(link.file, text)
         candidate = msgspec.structs.replace(candidate, file=link.file, edits=edits, via=None, is_listing=True)
     return Proved(candidate, after)
+
+
+def _proved_together(candidate: Candidate, after: ProgramFile, claim: SharedFunction | MovedFunction) -> Proved | str:
+    """What touches several files, proved in all of them."""
+    others: list[tuple[ProgramFile | None, ProgramFile]] = []
+    try:
+        for part in candidate.others:
+            others.append((part.file, rewritten(part.file, apply_edits(part.file, part.edits))))
+    except CannotWrite as problem:
+        return str(problem)
+    if candidate.created is not None:
+        others.append((None, ProgramFile(candidate.created, candidate.file.language)))
+    proved = Proved(candidate, after, tuple(others))
+    if proved.saved_lines < 0:
+        return "the files would be no shorter for it, as each has to get to know the function"
+    verdict = prove_together(proved.changed, claim)
+    return proved if verdict.proved else verdict.reason
 
 
 def proved_suggestions(file: ProgramFile, limits: Limits) -> list[Proved]:
@@ -175,7 +202,7 @@ def work_through(
                 link = _next_step(program, limits, deadline, refused)
             if link is None:
                 break
-            program = replaced(program, link.candidate.file, link.after)
+            program = replaced(program, link.changed)
             lines = sum(len(f.code_lines) for f in program.files)
             steps.append(Step(link.candidate.kind, link.candidate.title, lines))
             handed_out = frozenset()
@@ -184,9 +211,11 @@ def work_through(
     return Worked(program, tuple(steps), complete)
 
 
-def replaced(program: Program, old: ProgramFile, new: ProgramFile) -> Program:
-    """The program with one file changed."""
-    return Program([new if f is old else f for f in program.files])
+def replaced(program: Program, changed: Iterable[tuple[ProgramFile | None, ProgramFile]]) -> Program:
+    """The program with some files changed, or made."""
+    new = {id(old): after for old, after in changed if old is not None}
+    made = [after for old, after in changed if old is None]
+    return Program([*(new.get(id(f), f) for f in program.files), *made])
 
 
 def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
@@ -242,13 +271,17 @@ def _functions(repeats: Repeats) -> Iterator[Making]:
 
 
 def block_candidate(block: RepeatedBlock) -> Candidate:
-    """A function for a block, or calls of the one that is there already."""
+    """A function for a block, or calls of the one that is there already; one that stands in several files is kept
+    once."""
+    if is_one_function(block.table):
+        return moved_candidate(block.table)
     return call_candidate(block.table, block.known) if block.known else function_candidate(block.table)
 
 
 def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
-    stay = any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
+    apart = len({id(f) for f, _ in twins.procedures}) > 1
+    stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
     if stay and not any(c.is_field for c in twins.table.columns):
         return function_candidate(twins.table, name=shared_name(twins))
     return merge_candidate(twins)

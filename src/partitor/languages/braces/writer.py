@@ -87,7 +87,7 @@ class BraceWriter(Writer):
         return self._braced(f"{indent}{head}", lines, indent)
 
     def function_indent(self, beside: int) -> str:
-        return leading_space(self.file, beside) if beside else ""
+        return leading_space(self.file, beside) if beside else self.file.margin
 
     def call(
         self,

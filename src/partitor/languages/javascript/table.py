@@ -6,6 +6,7 @@ from typing import Any
 
 from ..braces.base import BRACES, TARGETS
 from ..table import Binding, Language, Reading, TypeNames
+from .pages import code_spans, masked, told_outside
 
 KINDS = {
     "statement_block": "block",
@@ -139,6 +140,7 @@ TABLE: dict[str, Any] = {
         }
     ),
     "hoists": True,
+    "shares_top": True,
     "texts_take_texts": True,
     "own_object": "this",
     "functions_keep_variables": True,
@@ -163,7 +165,14 @@ TABLE: dict[str, Any] = {
 }
 
 JAVASCRIPT = Language(
-    id="javascript", title="JavaScript", grammar="javascript", extensions=(".js", ".mjs", ".cjs", ".jsx"), **TABLE
+    id="javascript",
+    title="JavaScript",
+    grammar="javascript",
+    extensions=(".js", ".mjs", ".cjs", ".jsx", ".html", ".htm"),
+    mask=masked,
+    code_spans=code_spans,
+    told_outside=told_outside,
+    **TABLE,
 )
 TYPESCRIPT = Language(
     id="typescript",

@@ -30,6 +30,7 @@ SWIFT = Language(
         "fixed_parameters": True,
         "cases_end": True,
         "global_style": True,
+        "shares_top": True,
         "builtins": frozenset(
             """
             print String Int Double Float Bool Array Set Dictionary Character readLine abs min max zip stride

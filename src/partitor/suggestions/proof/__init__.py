@@ -15,15 +15,18 @@ from .loops import prove_loop
 from .merges import prove_merge
 from .methods import prove_method
 from .renames import prove_rename
+from .sharing import Both, prove_shared
 from .verdict import (
     CalledFunction,
     Claim,
     ListedVariables,
     MergedFunctions,
+    MovedFunction,
     NewFunction,
     NewLoop,
     Refused,
     RenamedFunction,
+    SharedFunction,
     Verdict,
 )
 
@@ -32,11 +35,14 @@ __all__ = [
     "Claim",
     "ListedVariables",
     "MergedFunctions",
+    "MovedFunction",
     "NewFunction",
     "NewLoop",
     "RenamedFunction",
+    "SharedFunction",
     "Verdict",
     "prove",
+    "prove_together",
 ]
 
 
@@ -44,6 +50,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     """Whether `after` does what `before` does, given what was introduced. Never raises."""
     if len(after.tree.problems) > len(before.tree.problems):
         return Verdict(False, "the rewritten program would not parse")
+    if before.outside != after.outside:
+        return Verdict(False, "what stands around the program's code would change")
     try:
         if isinstance(claim, NewLoop):
             prove_loop(before, after, claim)
@@ -55,8 +63,21 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             (prove_array if before.language.declares else prove_listing)(before, after, claim)
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
-        else:
+        elif isinstance(claim, MergedFunctions):
             prove_merge(before, after, claim)
+        else:
+            return prove_together([(before, after)], claim)
+    except Refused as refusal:
+        return Verdict(False, str(refusal))
+    except RecursionError:
+        return Verdict(False, "the program is nested too deep to follow")
+    return Verdict(True)
+
+
+def prove_together(changed: Both, claim: SharedFunction | MovedFunction) -> Verdict:
+    """Whether all files of a program that change do what they did. Never raises."""
+    try:
+        prove_shared(changed, claim)
     except Refused as refusal:
         return Verdict(False, str(refusal))
     except RecursionError:

@@ -85,6 +85,7 @@ class FunctionProof:
         if len(left) < size:
             raise Refused("a call stands for more statements than there are")
         segment = left[len(first) : size]
+        rules.require_in_reach(self.after, self.definition.node, new)
         if self.after.tree.end[self.definition.node] > new and not self._known_everywhere():
             raise Refused("the function is called before it is defined")
         self._inline(segment, new, call, first)

@@ -20,6 +20,8 @@ def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions)
     rules.refuse_reflection(before)
     if claim.name not in claim.removed:
         rules.require_fresh(claim.name, before)
+    for name in claim.removed:
+        rules.require_untold(name, before)
     proof = _MergeProof(before, after, claim)
     Walk(
         before,
@@ -39,6 +41,8 @@ class _MergeProof:
         self.claim = claim
         self.twins = {name: self._twin(before, name) for name in claim.removed}
         self.general = self._twin(after, claim.name)
+        if min(map(before.part_of, (t.node for t in self.twins.values()))) < after.part_of(self.general.node):
+            raise Refused("the general function stands in a later script than one that it replaces")
         self.meaning = meaning_of(before)
         if before.language.declares:
             self._check_declared()

@@ -12,6 +12,7 @@ def prove_rename(before: ProgramFile, after: ProgramFile, claim: RenamedFunction
     """Raises Refused unless the only difference is the name, everywhere, and the new one meant nothing."""
     rules.refuse_reflection(before)
     rules.require_fresh(claim.name, before)
+    rules.require_untold(claim.old, before)
     names, tree = before.names, before.tree
     uses = [i for i in names.nodes if tree.text[i] == claim.old]
     writes = [i for i in uses if names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER, Role.DECLARATION)]

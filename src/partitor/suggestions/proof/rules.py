@@ -28,6 +28,18 @@ def refuse_reflection(file: ProgramFile) -> None:
         raise Refused(f"the program uses {name}(), which can see every name")
 
 
+def require_untold(name: str, file: ProgramFile) -> None:
+    """`name` may go: no other file mentions it, nor does anything outside of the code."""
+    if file.is_used_beside(name) or name in file.told_outside:
+        raise Refused(f"{name} is used outside of this program text")
+
+
+def require_in_reach(file: ProgramFile, function: int, use: int) -> None:
+    """Where a file's code stands in pieces that run one after the other, a function is known from its own on."""
+    if file.part_of(function) > file.part_of(use):
+        raise Refused("the function stands in a later script than a call of it")
+
+
 def require_fresh(name: str, file: ProgramFile) -> None:
     """`name` must mean nothing in the original: no name of it, no built-in, no keyword."""
     language = file.language
@@ -36,7 +48,9 @@ def require_fresh(name: str, file: ProgramFile) -> None:
         known = {*file.names.everything, *language.builtins, *language.keywords}
         if any(blind == other.casefold() for other in known):
             raise Refused(f"the name {name} already means something")
-    if name in file.names.everything or file.is_used_beside(name) or name in language.builtins | language.keywords:
+    if name in file.names.everything | file.told_outside or name in language.builtins | language.keywords:
+        raise Refused(f"the name {name} already means something")
+    if file.is_used_beside(name):
         raise Refused(f"the name {name} already means something")
 
 

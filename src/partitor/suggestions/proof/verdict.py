@@ -34,6 +34,23 @@ class CalledFunction(msgspec.Struct, frozen=True):
     name: str
 
 
+class SharedFunction(msgspec.Struct, frozen=True):
+    """The function `name` was introduced in the file at `path`, and is called in several files in place of its
+    copies."""
+
+    path: str
+    name: str
+    declared: tuple[str, ...] = ()
+    """Variables that it declares for itself although the copies did not."""
+
+
+class MovedFunction(msgspec.Struct, frozen=True):
+    """The function `name`, which stood in several files alike, stands in the one at `path` only."""
+
+    path: str
+    name: str
+
+
 class MergedFunctions(msgspec.Struct, frozen=True):
     """The function `name` replaces the functions `removed`, whose calls were rewritten."""
 
@@ -58,7 +75,16 @@ class ListedVariables(msgspec.Struct, frozen=True):
     variables: tuple[str, ...]
 
 
-Claim = NewLoop | NewFunction | CalledFunction | MergedFunctions | RenamedFunction | ListedVariables
+Claim = (
+    NewLoop
+    | NewFunction
+    | SharedFunction
+    | MovedFunction
+    | CalledFunction
+    | MergedFunctions
+    | RenamedFunction
+    | ListedVariables
+)
 
 
 class Verdict(msgspec.Struct, frozen=True):

@@ -967,12 +967,14 @@ export interface components {
         /**
          * Change
          * @description Lines of the original, 1-based, both ends included (`end_line < start_line` inserts), and what
-         *         they become.
+         *         they become; `file` where that is another one than the suggestion's.
          */
         ChangeRecord: {
             start_line: number;
             end_line: number;
             text: string;
+            /** @default  */
+            file: string;
         };
         /**
          * WorkedAnswer

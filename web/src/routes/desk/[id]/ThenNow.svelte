@@ -16,11 +16,15 @@
     close: () => void;
   } = $props();
   const mark = $derived(inkOf(group || 1));
-  const lines = $derived((texts.get(suggestion.path) ?? '').split('\n'));
+  const apart = $derived(new Set(finding.places.map((p) => p.file)).size > 1);
   const then = $derived(
     finding.places
-      .filter((p) => p.file === suggestion.path)
-      .map((p) => ({ start: p.start_line, text: lines.slice(p.start_line - 1, p.end_line) }))
+      .filter((p) => apart || p.file === suggestion.path)
+      .map((p) => ({
+        file: p.file,
+        start: p.start_line,
+        text: (texts.get(p.file) ?? '').split('\n').slice(p.start_line - 1, p.end_line)
+      }))
   );
   const now = $derived.by(() => {
     const trimmed = (text: string) => text.replace(/^\n+|\n+$/g, '');
@@ -35,7 +39,8 @@
       ''
     );
     const main = suggestion.kind === 'loop' && there ? trimmed(there.text) : longest;
-    return { main, calls: pieces.filter((t) => t !== main) };
+    const home = suggestion.changes.find((c) => trimmed(c.text) === main);
+    return { main, home: home?.file || suggestion.path, calls: pieces.filter((t) => t !== main) };
   });
 
   let frame = $state<HTMLElement>();
@@ -103,7 +108,8 @@
               data-then
               class="overflow-hidden border-l-[3px] bg-sunk/60 px-2 py-1 text-[12px]"
               style:border-color={mark.ink}><span class="quiet font-sans"
-                >as handed in{then.length > 1 ? `, copy ${i + 1}` : ''}, line {copy.start}</span
+                >as handed in{then.length > 1 ? `, copy ${i + 1}` : ''},
+                {apart ? `${copy.file}, ` : ''}line {copy.start}</span
               >
 {copy.text.join('\n')}</pre>
           {/each}
@@ -113,7 +119,9 @@
           <pre
             data-now
             class="overflow-x-auto border-l-[3px] bg-raised px-2 py-1 text-[12px]"
-            style:border-color={mark.ink}><span class="quiet font-sans">as suggested</span>
+            style:border-color={mark.ink}><span class="quiet font-sans"
+              >as suggested{apart ? `, in ${now.home}` : ''}</span
+            >
 {now.main}</pre>
           {#if now.calls.length}
             <pre class="mt-2 overflow-x-auto px-2 text-[12px]"><span class="quiet font-sans"
