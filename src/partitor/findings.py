@@ -333,7 +333,11 @@ class Remarks:
 
     def add_slips(self, calls: CallMap, entry: str, required: frozenset[str], documented: bool) -> None:
         """Everything about single functions and calls."""
+        meant = {nearest for *_, nearest in undefined_calls(self.program, calls)}
         for file, procedure in uncalled(self.program, calls, entry):
+            if procedure.name in meant:
+                # The call that was meant for it is told of.
+                continue
             text = f"{procedure.name} is defined, and nothing calls it."
             self._about("uncalled-function", file, procedure, text, 3)
         grouped: dict[str, list[tuple[ProgramFile, int, str]]] = {}

@@ -46,8 +46,10 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     if irregular and _unlike_prints(copies[0], table.all_columns):
         return False
     if len(copies[0].statements) == 1 and irregular and not _is_compound(copies[0]):
-        alike = table.constant_tokens + len(table.derived)
-        return len(irregular) == 1 and len(copies) >= 4 and alike >= 4
+        alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in irregular)
+        # Two things that differ are a table already, unless one of them stands there more than once.
+        few = len(irregular) == 1 or (len(irregular) == 2 and any(len(c.spots) > 1 for c in irregular))
+        return few and len(copies) >= 4 and alike >= 3 + len(irregular)
     return True
 
 

@@ -306,6 +306,11 @@ class Namer:
             left = tree.child(parent, "left")
             words = words_of(tree.text[left]) if left is not None else []
             return words if tree.kind[parent] == "assignment" else []
+        if tree.kind[parent] == "subscript" and tree.field[node] == "subscript" and column.values[0][:1] in "\"'":
+            # `packets["beet"]` is what a packet is called by.
+            held = tree.child(parent, "value")
+            words = words_of(tree.text[held])[-1:] if held is not None else []
+            return [singular(w) for w in words if w.endswith("s") and len(w) > 3]
         return []
 
     @staticmethod
@@ -351,7 +356,13 @@ class Namer:
         source = tree.source_of(node)
         spot = next(s for s in column.spots if s.nodes[0] == node)
         if spot.group >= 0:
-            before = "".join(re.split(r"(\d+)", source)[: spot.group])
+            parts = re.split(r"(\d+)", source)
+            of = re.match(r" ([A-Za-z]{3,}s)\b", "".join(parts[spot.group + 1 :]))
+            before = "".join(parts[: spot.group])
+            beside = (re.findall(r"[A-Za-z]+", before) or ["of"])[-1].lower()
+            if of and beside in STOP_WORDS and of[1].lower() not in STOP_WORDS:
+                # "every 30 seconds", "3 boats", but "gate 3 opens"
+                return [of[1].lower()]
             words = [w for w in words_of(before) if w not in STOP_WORDS and len(w) > 2]
             return words[-1:]
         if tree.kind[tree.parent[node]] == "argument_list" and column.numbers is not None:

@@ -28,19 +28,22 @@
   );
   const now = $derived.by(() => {
     const trimmed = (text: string) => text.replace(/^\n+|\n+$/g, '');
-    const pieces = suggestion.changes.map((c) => trimmed(c.text)).filter((t) => t.trim());
+    const pieces = suggestion.changes
+      .map((c) => ({ file: c.file || suggestion.path, text: trimmed(c.text) }))
+      .filter((c) => c.text.trim());
     const first = then[0];
     // A loop stands where the first copy stood; a function is what has most lines.
     const there = suggestion.changes.find(
       (c) => first && c.start_line < first.start + first.text.length && c.end_line >= first.start
     );
     const longest = pieces.reduce(
-      (best, t) => (t.split('\n').length > best.split('\n').length ? t : best),
+      (best, { text }) => (text.split('\n').length > best.split('\n').length ? text : best),
       ''
     );
     const main = suggestion.kind === 'loop' && there ? trimmed(there.text) : longest;
-    const home = suggestion.changes.find((c) => trimmed(c.text) === main);
-    return { main, home: home?.file || suggestion.path, calls: pieces.filter((t) => t !== main) };
+    const home = pieces.find((c) => c.text === main)?.file;
+    const calls = pieces.filter((c) => c.text !== main);
+    return { main, home, calls, files: [...new Set(calls.map((c) => c.file))] };
   });
 
   let frame = $state<HTMLElement>();
@@ -108,8 +111,9 @@
               data-then
               class="overflow-hidden border-l-[3px] bg-sunk/60 px-2 py-1 text-[12px]"
               style:border-color={mark.ink}><span class="quiet font-sans"
-                >as handed in{then.length > 1 ? `, copy ${i + 1}` : ''},
-                {apart ? `${copy.file}, ` : ''}line {copy.start}</span
+                >as handed in{then.length > 1 ? `, copy ${i + 1}` : ''}, {apart
+                  ? `${copy.file}, `
+                  : ''}line {copy.start}</span
               >
 {copy.text.join('\n')}</pre>
           {/each}
@@ -124,12 +128,18 @@
             >
 {now.main}</pre>
           {#if now.calls.length}
-            <pre class="mt-2 overflow-x-auto px-2 text-[12px]"><span class="quiet font-sans"
-                >{suggestion.kind === 'loop'
-                  ? 'and where else it shows'
-                  : `in place of ${now.calls.length === 1 ? 'the lines' : 'the copies'}`}</span
-              >
-{now.calls.map((c) => c.replace(/^\s+/gm, '')).join('\n')}</pre>
+            <p class="quiet mt-2 px-2 text-[12px]">
+              {suggestion.kind === 'loop'
+                ? 'and where else it shows'
+                : `in place of ${now.calls.length === 1 ? 'the lines' : 'the copies'}`}
+            </p>
+            {#each now.files as file (file)}
+              {#if apart}<p class="mono px-2 text-[12px] text-soft">{file}</p>{/if}
+              <pre class="overflow-x-auto px-2 text-[12px]">{now.calls
+                  .filter((c) => c.file === file)
+                  .map((c) => c.text.replace(/^\s+/gm, ''))
+                  .join('\n')}</pre>
+            {/each}
           {/if}
         </div>
       </div>
