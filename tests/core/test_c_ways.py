@@ -242,7 +242,7 @@ def test_a_variable_without_a_value_yet_is_read_by_a_function() -> None:
     assert prove(before, read(read_by_a_function(reading()), "c"), claim).proved
     (found,) = report(reading(), language="c").suggestions
     assert found.status == "proved"
-    assert "readWidth(void)" in found.title or "readWidth()" in found.title
+    assert "readValue(void)" in found.title or "readValue()" in found.title
 
 
 @pytest.mark.parametrize(

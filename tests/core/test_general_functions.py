@@ -195,8 +195,8 @@ int main(void) {
 
 def test_arrays_of_any_length_are_handed_on(tmp_path: Path) -> None:
     after = worked(LARGEST, "c")
-    assert "int findLargest(int values[], int count) {" in after
-    assert 'printf("largest of a: %d\\n", largest);' in after
+    assert "void printLargest(int values[], int count, const char *name) {" in after
+    assert 'printf("largest of %s: %d\\n", name, largest);' in after
     if can_run("c"):
         first, second = outputs("c", [LARGEST, after], tmp_path)
         assert first == second != ""

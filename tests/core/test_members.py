@@ -310,7 +310,7 @@ int main() {
 
 
 @pytest.mark.parametrize(
-    ("kind", "head"), [("", "    void doLitres() {\n"), ("const", "    void doLitres() const {\n")]
+    ("kind", "head"), [("", "    void printLitres() {\n"), ("const", "    void printLitres() const {\n")]
 )
 def test_a_method_of_a_class_is_of_the_kind_of_its_callers(kind: str, head: str) -> None:
     (found,) = report(PUMP.replace(" KIND", f" {kind}".rstrip()), language="cpp").suggestions

@@ -67,6 +67,44 @@ class WildBraces:
                 lines[-1] = re.sub(r"\n\}\Z", "", lines[-1]) + f"\n    {extra}\n}}"
         return lines
 
+    def again(self) -> str:
+        """The text of a program whose copies give variables a value anew: the first declares them, or each has one of
+        the program's, which other functions may look at."""
+        r = self.random
+        functions = []
+        for k in range(r.randint(1, 2)):
+            given = r.sample(["sum", "most"], r.randint(1, 2))
+            block = [f"{self.whole} {name} = {r.choice([str(r.randint(0, 9)), r.choice(OWN)])};" for name in given]
+            if r.random() < 0.4:
+                block.append(f"lent0 = {r.choice(OWN)} + {r.randint(0, 9)};")
+                given.append("lent0")
+            for _ in range(r.randint(2, 4)):
+                line = self._statement() if r.random() < 0.9 else "look();"
+                old, new = r.choice(OWN), r.choice(given)
+                block.append(re.sub(rf"\b{old}\b", new, line))
+            block.append(self.say(r.choice(WORDS), *given))
+            lines: list[str] = []
+            for copy in range(r.randint(2, 3)):
+                for line in self._changed(block, copy):
+                    if copy and r.random() < 0.95:
+                        line = re.sub(rf"^{self.whole} (sum|most) =", r"\1 =", line)
+                    lines.append(line.replace("lent0", f"lent{copy}"))
+                extra = [self.say("so", given[0]), f"{r.choice(OWN)} = {given[0]};", "look();"]
+                lines += r.choice([[], [], [], [r.choice(extra)]])
+            if r.random() < 0.3:
+                lines += [f"{given[0]} = {r.randint(0, 9)};", self.say("end", given[0])]
+            functions.append(self._function(f"work{k}", lines))
+        text = self._program(functions)
+        lent = [f"lent{n} = {r.randint(0, 9)};" for n in range(3)]
+        seen = self.say("lent", "lent0", "lent1", "lent2")
+        if self.language in {"java", "csharp"}:
+            extra = [*(f"    static int {x}" for x in lent), f"    static void look() {{\n        {seen}\n    }}"]
+            return text.replace("    static int noisy", "\n".join([*extra, "    static int noisy"]), 1)
+        kind = "function look()" if self.scripted else "void look()"
+        extra = [*(f"{self.whole} {x}" for x in lent), f"{kind} {{\n  {seen}\n}}"]
+        first = "function noisy" if self.scripted else "int noisy"
+        return text.replace(first, "\n".join([*extra, first]), 1)
+
     # -- what the languages write differently ----------------------------------------------------
 
     def say(self, word: str, *values: str) -> str:
@@ -304,6 +342,11 @@ def wild_braces(seed: int, language: str) -> str:
 def wild_pair(seed: int, language: str) -> str:
     """A wild program with two functions that are alike but for a line or two."""
     return WildBraces(seed, language).pair()
+
+
+def wild_again(seed: int, language: str) -> str:
+    """A wild program whose copies give variables a value anew."""
+    return WildBraces(seed, language).again()
 
 
 def wild_class(seed: int, language: str) -> str:

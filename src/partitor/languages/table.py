@@ -148,6 +148,9 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """A function may change the variables that it is given, unless a parameter says `ByVal`."""
     list_call: str = ""
     """The call that makes a list of its arguments, where there are no list displays."""
+    changes_unseen: bool = False
+    """Nothing but the program's own functions sees when its variables change, and no error leaves a statement half
+    done."""
     shares_top: bool = False
     """A variable at the top of one file is that of the others too."""
     case_blind: bool = False

@@ -102,9 +102,9 @@ class Writer(ABC):
         """The value of an expression as it stands in a text with gaps. Raises CannotWrite where there are none."""
         raise CannotWrite("a text differs inside")
 
-    def format_with(self, before: str, expression: str, after: str) -> str:
-        """A text that says how to print, and the value that it takes in first. Raises CannotWrite where there is no
-        such text."""
+    def format_with(self, before: str, after: str) -> str:
+        """A text that says how to print, with a place for one more text. Raises CannotWrite where there is no such
+        text."""
         raise CannotWrite("the text that differs says how to print, which a variable should not")
 
     def words_with(self, node: int, replacements: Mapping[int, str]) -> str:

@@ -11,13 +11,14 @@ import msgspec
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, given_value
 from ..program.tree import Tree
+from .declarations import declares_for_later, without_lost_declarations
 from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
 from .known import body_of, copies_of, windows_like
 from .near import NearBlock, NearTwins, near_blocks, near_twins
 from .order import reordered_copies
 from .periods import Repetition, explains, maximal_repetitions, may_repeat
 from .slots import Copy, Table, common_tokens, compare
-from .suffixes import maximal_repeats
+from .suffixes import Repeat, maximal_repeats
 from .windows import windows
 
 MOST_COMPARED, LEAST_COMPARED = 1, 20_000
@@ -283,7 +284,7 @@ class _Finder:
                 Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
             ]
             table = compare(copies)
-            if table is not None and _declares_for_later(table):
+            if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
             if table is None or not worth_a_loop(table, self.limits.run_copies):
@@ -307,7 +308,7 @@ class _Finder:
         candidates: list[RepeatedBlock] = []
         symbols = self._without_later_copies(runs)
         left = MOST_COMPARED * len(places) + LEAST_COMPARED
-        for repeat in maximal_repeats(symbols, 1):
+        for repeat in itertools.chain(maximal_repeats(symbols, 1), self._repeats_that_declare(symbols)):
             left -= len(repeat.starts)
             if left < 0:
                 self.complete = False
@@ -322,6 +323,7 @@ class _Finder:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies)
+                table = without_lost_declarations(table) if table else None
                 for found in windows(table) if table else ():
                     if worth_a_function(found, self.limits.repeat_statements):
                         candidates.append(RepeatedBlock(found))
@@ -335,6 +337,17 @@ class _Finder:
             if not overlaps and not in_twins:
                 chosen.append(block)
         return chosen
+
+    def _repeats_that_declare(self, symbols: list[list[int]]) -> Iterator[Repeat]:
+        """Repeats of which the first copy declares what the others only give another value."""
+        changed = [symbols_of[:] for symbols_of in symbols]
+        for sequence, found in zip(self.sequences, changed, strict=True):
+            alike = self._as_assignments(sequence)
+            for k, s in enumerate(sequence.block.statements) if alike else ():
+                if s in alike and found[k] >= 0:
+                    found[k] = self.shapes.shape(sequence.file.tree, alike[s])
+        if changed != symbols:
+            yield from maximal_repeats(changed, 1)
 
     def _known(self, symbols: list[list[int]]) -> Iterator[RepeatedBlock]:
         """Copies of what a function does already."""
@@ -497,23 +510,6 @@ def _is_a_stack(file: ProgramFile, procedure: Procedure) -> bool:
     """True for what only has the form of a function: nothing calls it, something starts it or nothing does."""
     prefix = file.language.started_prefix
     return bool(prefix) and procedure.name.startswith((prefix, "unused_stack"))
-
-
-def _declares_for_later(table: Table) -> bool:
-    """True where the first copy declares what the others give another value, and what is used behind them too: the
-    loop could not declare it."""
-    first, last = table.copies[0], table.copies[-1]
-    file, tree = first.file, first.file.tree
-    second = table.copies[1].statements
-    if all(tree.kind[a] == tree.kind[b] for a, b in zip(first.statements, second, strict=True)):
-        return False
-    own = {
-        tree.text[given[0]]
-        for s in first.statements
-        if (given := given_value(tree, s)) and tree.kind[s] == "declaration"
-    }
-    stop = last.span[1]
-    return any(i >= stop and tree.text[i] in own for i in file.names.nodes)
 
 
 def _rest(table: Table, rest: Copy) -> Copy | None:

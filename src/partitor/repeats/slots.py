@@ -76,6 +76,8 @@ class Spot(msgspec.Struct, frozen=True):
     """A text literal that the value tells how often to write, one behind the other."""
     in_format: bool = False
     """The text says how other values are printed; a value can be put into it in their way."""
+    place: int = 0
+    """How many values such a text prints before this one."""
 
     def around(self, value: str) -> str:
         """The words of a text with gaps that stand in all copies, with `value` between them."""
@@ -456,8 +458,7 @@ FORMAT_PARTS = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]|\\.|.", re
 
 
 def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
-    """The column of plain words in which texts differ that say how to print, before any value that they print; None
-    where they differ otherwise."""
+    """The column of plain words in which texts differ that say how to print; None where they differ otherwise."""
     inner = [t[1:-1] for t in texts]
     before = _alike_at_start(inner)
     after = _alike_at_start([t[len(before) :][::-1] for t in inner])[::-1]
@@ -465,10 +466,12 @@ def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column |
         middle = text[len(before) : len(text) - len(after)]
         joints = {0, *itertools.accumulate(map(len, FORMAT_PARTS.findall(text)))}
         at_joints = len(before) in joints and len(text) - len(after) in joints
-        if not at_joints or "%" in before or FORMAT_WORDS.fullmatch(middle) is None:
+        if not at_joints or FORMAT_WORDS.fullmatch(middle) is None:
             return None
+    printed = [part for part in FORMAT_PARTS.findall(before) if len(part) > 1 and part[0] == "%" and part != "%%"]
     values = tuple(f'"{t[len(before) : len(t) - len(after)]}"' for t in inner)
-    return Column(values=values, spots=(Spot(nodes, before=before, after=after, in_format=True),))
+    spot = Spot(nodes, before=before, after=after, in_format=True, place=len(printed))
+    return Column(values=values, spots=(spot,))
 
 
 def _is_target(file: ProgramFile, node: int) -> bool:

@@ -99,7 +99,8 @@ def _is_unlike_heading(table: Table, statement: int) -> bool:
         return False
     arguments = tree.child(statement, language.arguments_field)
     given = tree.items(arguments) if arguments else []
-    slots = {spot.nodes[0] for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0}
+    spots = [spot for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0]
+    slots = {spot.nodes[0] for spot in spots if not spot.in_format or len(given) == 1}
     if not given or given[0] not in slots or tree.kind[given[0]] not in language.strings:
         return False
     # How something is printed is no value that a function could be given.

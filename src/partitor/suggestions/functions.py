@@ -279,8 +279,9 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     inputs = _inputs(copies[0], scopes[0])
     table = with_module_variables(table) if sharing in (Sharing.IMPORT, Sharing.REQUIRE) else table
     inputs = [n for n in inputs if not _only_in_slots(copies[0], n, table)]
-    results = _results(copies, scopes, renames)
-    inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs])
+    lent = _lent(table, scopes[0])
+    results = _results(copies, scopes, renames, lent)
+    inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs and r not in lent])
     inputs = [n for n in inputs if not _is_unset(copies, scopes, [names.get(n, n) for names in renames])]
     first_line_order = _order_of_names(copies[0])
     parameters: list[tuple[int, Variable, tuple[str, ...]]] = []
@@ -337,11 +338,11 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     return Interface(
         tuple(_renamed(p[1], called) for p in parameters),
         tuple(tuple(p[2][k] for p in parameters) for k in range(len(copies))),
-        tuple(_renamed(Variable(r, variable_type(file, r, scopes[0])), called) for r in results),
+        tuple(_renamed(Variable(r, variable_type(file, r, 0 if r in lent else scopes[0])), called) for r in results),
         tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
         filled,
         {**filled, **{column: name for column, (name, _) in given_first.items()}},
-        tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs)) if file.language.declares else (),
+        tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs, lent)),
         frozenset(statement for _, statement in given_first.values()),
         uses_object,
     )
@@ -373,15 +374,34 @@ def _uses_object(copies: Sequence[Copy]) -> bool:
     return mentioned or (file.language.bare_members and any(members_named(file, c.statements) for c in copies))
 
 
-def _written(copy: Copy, scope: int) -> set[str]:
-    """Variables of `scope` that a copy gives values to itself, not only a function in it that runs later."""
+def _written(copy: Copy, scope: int, lent: frozenset[str] = frozenset()) -> set[str]:
+    """Variables of `scope`, and those `lent` by the program, that a copy gives values to itself, not only a function in
+    it that runs later."""
     file, names = copy.file, copy.file.names
     return {
         file.tree.text[i]
         for i in names.within(*copy.span)
-        if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
+        if names.role[i] in (Role.WRITE, Role.UPDATE)
+        if names.owner(i) == scope or (file.tree.text[i] in lent and names.owner(i) == 0)
         if names.scope[i] == scope or not file.language.functions_keep_variables
     }
+
+
+def _lent(table: Table, scope: int) -> frozenset[str]:
+    """Variables of the program that each copy gives a value under another name, where that can be done a little later:
+    the function gives the value back."""
+    first = table.copies[0]
+    if not first.file.language.changes_unseen or not scope:
+        return frozenset()
+    given = [given_value(first.file.tree, s) for s in first.statements]
+    certain = {first.file.tree.text[pair[0]]: pair[0] for pair in reversed(given) if pair is not None}
+    order = _order_of_names(first)
+    targets = {c.values[0] for c in table.columns if _is_variable(c)}
+    return frozenset(
+        name
+        for name in targets
+        if first.file.names.owner_of(name, scope) == 0 and name in certain and certain[name] == order.get(name)
+    )
 
 
 def _declared(copy: Copy) -> set[str]:
@@ -390,14 +410,16 @@ def _declared(copy: Copy) -> set[str]:
     return {tree.text[i] for i in names.within(*copy.span) if names.declared_at(i)}
 
 
-def _undeclared(copy: Copy, scope: int, inputs: Sequence[str]) -> tuple[Variable, ...]:
+def _undeclared(copy: Copy, scope: int, inputs: Sequence[str], lent: frozenset[str]) -> tuple[Variable, ...]:
     """Variables around the copy that it gives values to without needing their old ones."""
     file = copy.file
+    if not file.language.declares:
+        return ()
     declared = _declared(copy)
-    written = _written(copy, scope)
+    written = _written(copy, scope, lent)
     order = _order_of_names(copy)
     return tuple(
-        Variable(n, variable_type(file, n, scope))
+        Variable(n, variable_type(file, n, 0 if n in lent else scope))
         for n in sorted(written - declared - set(inputs), key=lambda n: order[n])
     )
 
@@ -454,20 +476,22 @@ def _changes(file: ProgramFile, name: str) -> bool:
     )
 
 
-def _results(copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]]) -> list[str]:
+def _results(
+    copies: Sequence[Copy], scopes: Sequence[int], renames: Sequence[dict[str, str]], lent: frozenset[str]
+) -> list[str]:
     """Variables of the first copy that some copy's surroundings need afterwards."""
     order = _order_of_names(copies[0])
-    written = _written(copies[0], scopes[0])
+    written = _written(copies[0], scopes[0], lent)
     after = [flow_of(copy.file, scope).live_after for copy, scope in zip(copies, scopes, strict=True)]
     if any(copy.last not in after[k] for k, copy in enumerate(copies)):
         raise CannotWrite("what is needed after the copies cannot be told there")
-    needed = {
+    needed = lent | {
         name for k, copy in enumerate(copies) for name in written if renames[k].get(name, name) in after[k][copy.last]
     }
     alone = {
         n for n in needed if all(_is_only_inside(c, renames[k].get(n, n), scopes[k]) for k, c in enumerate(copies))
     }
-    return sorted(needed - alone, key=lambda n: order[n])
+    return sorted(needed - (alone - lent), key=lambda n: order[n])
 
 
 def _is_only_inside(copy: Copy, name: str, scope: int) -> bool:

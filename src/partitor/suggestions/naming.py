@@ -188,7 +188,7 @@ class Namer:
         nouns = words[:2] if 1 <= len(words) <= 4 else []
         if not nouns:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
-            given = [w for w in told if len(w) > 2]
+            given = [w for w in told if len(w) > 2 and w not in differing]
             nouns = given or self._topic(copy, differing, asks=verb == "read")
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
         return self.fresh([verb, *nouns])
@@ -212,7 +212,8 @@ class Namer:
             if not begins and not any(w in COMMON_VERBS for w in shared):
                 return self.fresh([self._main_verb(body, ()), *shared], alternatives)
             return self.fresh(shared, alternatives)
-        return self.fresh([self._main_verb(body, ()), *self._topic(body, set())])
+        topic = self._topic(body, {w for words in lists for w in words})
+        return self.fresh([self._main_verb(body, ()), *(["one"] if topic == ["part"] else topic)])
 
     # -- columns ---------------------------------------------------------------------------------
 
@@ -445,6 +446,8 @@ class Namer:
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb
+        if "cout" in file.tree.text[start:stop]:
+            return "print"
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
         makes = any(name[:1].isupper() for name in calls) and not file.language.capitals
         return own[0] if own else "find" if gives else "make" if makes else "do"

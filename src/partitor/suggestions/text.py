@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Mapping, Sequence
 
 from ..errors import CannotWrite
@@ -79,7 +80,10 @@ def replacements(
             elif writer.file.tree.kind[node] == "string_content" and spot.group < 0:
                 whole.append((node, spot.around(writer.gap(expression))))
             elif spot.in_format:
-                whole.append((node, writer.format_with(spot.before, expression, spot.after)))
+                told = writer.format_with(spot.before, spot.after)
+                whole.append((node, told if spot.place else f"{told}, {expression}"))
+                if spot.place:
+                    whole.append(_behind(writer.file, node, spot.place, expression))
             elif spot.group >= 0:
                 in_strings.setdefault(node, {})[spot.group] = expression
             else:
@@ -95,7 +99,19 @@ def replacements(
     for node, groups in in_strings.items():
         fill = writer.words_with if writer.file.tree.kind[node] == "string_content" else writer.string_with
         whole.append((node, fill(node, groups)))
+    tree = writer.file.tree
+    taken = sorted((node, tree.end[node]) for node, _ in whole)
+    if any(stop > start for (_, stop), (start, _) in itertools.pairwise(taken)):
+        raise CannotWrite("what differs stands in places that touch each other")
     return whole
+
+
+def _behind(file: ProgramFile, text: int, place: int, expression: str) -> tuple[int, str]:
+    """The value that stands in this place behind a text that says how to print, with one more behind it."""
+    given = file.tree.items(file.tree.parent[text])
+    if place >= len(given):
+        raise CannotWrite("a text prints more values than it is given")
+    return given[place], f"{file.tree.source_of(given[place])}, {expression}"
 
 
 def in_terms_of(column: Column, parameters: Mapping[str, Column]) -> tuple[str, int] | None:

@@ -23,7 +23,11 @@ VERBS = {
     "digitalRead": "read",
     "analogRead": "read",
     "show": "show",
+    "MsgBox": "show",
+    "alert": "show",
     "input": "read",
+    "InputBox": "read",
+    "prompt": "read",
     "append": "add",
     "write": "write",
     "draw": "draw",
@@ -32,6 +36,9 @@ VERBS = {
     "open": "read",
     "sort": "sort",
     "insert": "add",
+    "audio_play_sound": "play",
+    "tone": "play",
+    "play": "play",
 }
 COMMON_VERBS = frozenset(
     """
@@ -65,21 +72,10 @@ ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper"
 
 
 QUANTITIES = frozenset(
-    [
-        "total",
-        "sum",
-        "count",
-        "mean",
-        "average",
-        "best",
-        "highest",
-        "lowest",
-        "result",
-        "score",
-        "area",
-        "price",
-        "cost",
-    ]
+    """
+    total sum count mean average best highest lowest result score area price cost largest smallest biggest longest
+    shortest maximum minimum most least
+    """.split()
 )
 """What a function may be called by that works it out, whatever the copies call it."""
 

@@ -268,8 +268,8 @@ class CWriter(TypedWriter):
         text = "".join("%d" if k in replacements else part for k, part in enumerate(parts))
         return ", ".join([text, *(replacements[k] for k in sorted(replacements))])
 
-    def format_with(self, before: str, expression: str, after: str) -> str:
-        return f'"{before}%s{after}", {expression}'
+    def format_with(self, before: str, after: str) -> str:
+        return f'"{before}%s{after}"'
 
     def _places(self, array: Variable, places: int) -> str:
         return self.typed(array).removesuffix("[]") + f"[{places}]"

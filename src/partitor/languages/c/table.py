@@ -150,6 +150,7 @@ TABLE: dict[str, Any] = {
 
 C = Language(
     id="c",
+    changes_unseen=True,
     title="C",
     grammar="c",
     extensions=(".c", ".h"),
@@ -173,6 +174,7 @@ CPP = Language(
 )
 ARDUINO = Language(
     id="arduino",
+    changes_unseen=True,
     title="Board sketch",
     grammar="arduino",
     extensions=(".ino", ".pde"),

@@ -311,22 +311,19 @@ def _printed(term: Term) -> Term:
     text, values = as_term(term[2]), [as_term(part) for part in term[3:-1]]
     if text[0] != "str" or "*" in str(text[1]) or "%" in DIRECTIVE.sub("", str(text[1])):
         return term
-    readings: list[Term] = []
-    form, start = str(text[1]), 0
-    while values:
-        directive = next((d for d in DIRECTIVE.finditer(form, start) if d.group() != "%%"), None)
-        constant = _as_printed(directive.group(), values[0]) if directive is not None else None
-        if directive is None or constant is None:
-            break
-        form = form[: directive.start()] + constant + form[directive.end() :]
-        start, values = directive.start() + len(constant), values[1:]
-        readings.append(("argument_list", term[1], ("str", form), *values, term[-1]))
-    if not readings:
-        return term
-    told = readings.pop()
-    while readings:
-        told = ("either", readings.pop(), told)
-    return told
+    form = str(text[1])
+    directives = [d for d in DIRECTIVE.finditer(form) if d.group() != "%%"]
+    told: Term | None = None
+    printed = [_as_printed(d.group(), value) for d, value in zip(directives, values, strict=False)]
+    known = [k for k, constant in enumerate(printed) if constant is not None]
+    for count in range(len(known), 0, -1):
+        inside = form
+        for k in reversed(known[:count]):
+            inside = inside[: directives[k].start()] + str(printed[k]) + inside[directives[k].end() :]
+        left = [value for k, value in enumerate(values) if k not in known[:count]]
+        reading = ("argument_list", term[1], ("str", inside), *left, term[-1])
+        told = reading if told is None else ("either", reading, told)
+    return term if told is None else told
 
 
 def _as_printed(directive: str, value: Term) -> str | None:

@@ -221,6 +221,10 @@ class FunctionProof:
                 mapping[parameter] = str(value[1])
         templates = [substitute(self._template(s, holes), passed, self.meaning)[0] for s in definition.statements]
         originals = [term_of(self.before, statement) for statement in segment]
+        for k, (statement, original) in enumerate(zip(definition.statements, segment, strict=False)):
+            # What one copy declares another may only give another value; each finds the function's own variable.
+            if after.tree.kind[statement] == "declaration" and self.before.tree.kind[original] == "assignment":
+                templates[k] = substitute(self._given(statement, holes), passed, self.meaning)[0]
         if definition.value:
             given = substitute(term_of(after, definition.value, holes), passed, self.meaning)[0]
             templates.append(("assignment", ("hole", RESULT), ("=", "="), given))
@@ -251,11 +255,17 @@ class FunctionProof:
         tree = self.after.tree
         term = term_of(self.after, statement, holes)
         if tree.kind[statement] == "declaration" and declared.only_name(self.after, statement) in self.own:
-            declarator = next((c for c in tree.children(statement) if tree.kind[c] == "declarator"), None)
-            left = tree.child(declarator, "left") if declarator is not None else None
-            if declarator is not None and left is not None and tree.text[left]:
-                return ("assignment", *term_of(self.after, declarator, holes)[1:])
+            return self._given(statement, holes)
         return term
+
+    def _given(self, statement: int, holes: frozenset[int]) -> Term:
+        """A declaration as an assignment of the same value, where it declares one plain variable."""
+        tree = self.after.tree
+        declarator = next((c for c in tree.children(statement) if tree.kind[c] == "declarator"), None)
+        left = tree.child(declarator, "left") if declarator is not None else None
+        if declarator is None or left is None or not tree.text[left] or not declared.only_name(self.after, statement):
+            return term_of(self.after, statement, holes)
+        return ("assignment", *term_of(self.after, declarator, holes)[1:])
 
     def _check_declarations(
         self, segment: Sequence[int], scope: int, call: _Call, mapping: dict[str, str], outer: int
@@ -284,7 +294,8 @@ class FunctionProof:
                 if own == RESULT:
                     declared.require_given_type(before, original, scope, after, definition.node)
                 else:
-                    declared.require_same_type(before, after, (original, scope), (own, definition.node))
+                    owner = max(before.names.owner_of(original, scope), 0)
+                    declared.require_same_type(before, after, (original, owner), (own, definition.node))
             for parameter, argument in zip(definition.parameters, call.arguments, strict=True):
                 declared.require_argument_type(after, argument, parameter, definition.node)
             if not definition.value:
@@ -402,7 +413,10 @@ class FunctionProof:
             raise Refused("the function declares a variable that it does not use")
         for name in sorted(written):
             if before.names.owner_of(name, scope) != scope:
-                raise Refused(f"the copies change {name}, which belongs further out")
+                if name not in results:
+                    raise Refused(f"the copies change {name}, which belongs further out")
+                rules.require_unseen_until(before, name, segment)
+                continue
             kept = name in flow.always_live or rules.declared_global_somewhere(before, name)
             if kept and name not in private:
                 raise Refused(f"other functions use {name} while the copies change it")

@@ -139,6 +139,30 @@ def class_of(file: ProgramFile, member: int) -> str:
     return file.tree.text[name] if name is not None else ""
 
 
+def require_unseen_until(file: ProgramFile, name: str, segment: Sequence[int]) -> None:
+    """The program's variable `name` may be given its value at the end of the segment: nothing that runs before could
+    see it, as no function of the program is called there, and none runs by itself."""
+    language, tree = file.language, file.tree
+    if not language.changes_unseen or file.names.everything & {"attachInterrupt", "signal", "setjmp", "longjmp", "ISR"}:
+        raise Refused(f"the copies change {name}, which belongs further out")
+    own = {p.name for f in (file, *file.beside) for p in f.procedures}
+    kinds = {"address_of", "dereference", "asm_statement", "gnu_asm_expression"}
+    for node in (n for s in segment for n in range(s, tree.end[s])):
+        called = file.called_name(node) if tree.kind[node] == language.call else None
+        if called is not None and (called in own or called not in language.builtins | LIBRARY_MEMBERS):
+            raise Refused(f"{called} could see that {name} changes")
+        if tree.kind[node] in kinds:
+            raise Refused(f"the copies use an address, by which {name} could be seen")
+    declaring = [n for n, text in enumerate(tree.text) if text == name and file.names.declared_at(n)]
+    words = {t for n in declaring for p in file.parents(n)[:2] for t in tree.leaf_texts(p)}
+    if not declaring or {"volatile", "extern", "*", "&"} & words or is_named_by_a_macro(file, name):
+        raise Refused(f"{name} may be seen by what runs elsewhere")
+
+
+LIBRARY_MEMBERS = frozenset("print println begin available read write flush printf".split())
+"""Calls of a board's library through its objects."""
+
+
 def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
     """True where some function may rebind the module's `name`, or an inner one its surroundings'."""
     return any(name in sent for sent in file.names.outward.values())
