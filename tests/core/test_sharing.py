@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import re
 import subprocess
+from pathlib import Path
 from textwrap import dedent
 
 import pytest
 
 from core.builders import named
+from core.runners import can_run, outputs
 from core.running_files import modules_say, pages_say
+from core.sweeps import require_same
+from core.wild_braces import wild_classes
 from core.wild_files import WildFiles
 from partitor.exchange.report import SubmissionReport
 from partitor.languages.registry import LANGUAGES
@@ -352,10 +357,8 @@ def test_nothing_else_of_a_page_may_change():
 # -- wild programs of several files -----------------------------------------------------------------------
 
 
-def became(seed: int, pages: bool) -> tuple[dict[str, str], list[dict[str, str]], int]:
-    """A wild program, everything that proved rewritings made of it, and how many of them touch several files."""
-    language = "javascript" if pages else "python"
-    files = WildFiles(seed, pages).files()
+def became_of(files: dict[str, str], language: str) -> tuple[dict[str, str], list[dict[str, str]], int]:
+    """A program, everything that proved rewritings made of it, and how many of them touch several files."""
     program = Program([ProgramFile(Source(p, t, language), LANGUAGES[language]) for p, t in files.items()])
     found = find_repeats(program, Limits(), frozenset(), near=True)
     proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
@@ -363,6 +366,11 @@ def became(seed: int, pages: bool) -> tuple[dict[str, str], list[dict[str, str]]
     chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
     results += [chain.program] if chain.steps else []
     return files, [{f.path: f.source.text for f in p.files} for p in results], sum(bool(r.others) for r in proved)
+
+
+def became(seed: int, pages: bool) -> tuple[dict[str, str], list[dict[str, str]], int]:
+    """What became of a wild program of modules or pages."""
+    return became_of(WildFiles(seed, pages).files(), "javascript" if pages else "python")
 
 
 def test_wild_pages_do_the_same():
@@ -384,3 +392,106 @@ def test_wild_modules_do_the_same():
         for after in afters:
             assert modules_say(after) == said, f"{before}\n----- became\n{after}"
     assert shared > 3
+
+
+# -- classes ------------------------------------------------------------------------------------------------
+
+BOAT = """class Boat {
+    private int length = 12;
+
+    void show(int times) {
+        System.out.println("=======");
+        for (int i = 0; i < times; i++) {
+            System.out.println("| boat |");
+        }
+        System.out.println("=======");
+        System.out.println(length);
+    }
+}
+"""
+SHED = BOAT.replace("Boat", "Shed").replace("boat", "shed").replace("length", "places")
+BOAT_AFTER = """class Boat {
+    private int length = 12;
+
+    void show(int times) {
+        printLines(times, "| boat |");
+        System.out.println(length);
+    }
+
+    static void printLines(int times, String text) {
+        System.out.println("=======");
+        for (int i = 0; i < times; i++) {
+            System.out.println(text);
+        }
+        System.out.println("=======");
+    }
+}
+"""
+SHED_AFTER = """class Shed {
+    private int places = 12;
+
+    void show(int times) {
+        Boat.printLines(times, "| shed |");
+        System.out.println(places);
+    }
+}
+"""
+
+
+@pytest.mark.parametrize("apart", [False, True])
+def test_classes_call_one_method_by_the_name_of_its_class(apart: bool) -> None:
+    files = {"Boat.java": BOAT, "Shed.java": SHED} if apart else {"Boat.java": f"{BOAT}\n{SHED}"}
+    report = named(files, "java")
+    made = next(s for s in report.suggestions if "of Boat" in s.title)
+    assert made.status == "proved"
+    assert "+    static void " in made.diff
+    assert "+        Boat." in made.diff
+
+
+def test_a_method_that_belongs_to_a_class_is_not_given_to_others() -> None:
+    before, after = {"Boat.java": BOAT, "Shed.java": SHED}, {"Boat.java": BOAT_AFTER, "Shed.java": SHED_AFTER}
+    claim = SharedFunction("Boat.java", "printLines", (), "Boat")
+    assert verdict(before, after, claim, "java").proved
+    for path, old, new in (
+        ("Boat.java", "static void printLines", "void printLines"),
+        ("Boat.java", "static void printLines", "private static void printLines"),
+        ("Shed.java", "Boat.printLines", "printLines"),
+        ("Shed.java", "Boat.printLines", "Shed.printLines"),
+        ("Shed.java", "Boat.printLines(times", "Boat.printLines(places"),
+        ("Boat.java", "i < times", "i <= times"),
+        ("Boat.java", "class Boat {", "class Boat<T> {"),
+        ("Shed.java", "int times) {\n", "int times) {\n        String Boat = null;\n"),
+    ):
+        wrong = {**after, path: after[path].replace(old, new, 1)}
+        assert wrong != after, new
+        assert not verdict(before, wrong, claim, "java").proved, new
+    own = '    static String edge = "=";\n\n    static void rule() {\n        System.out.println(edge);\n    }\n\n    void show'
+    for old, new in (
+        ('System.out.println("=======");', "System.out.println(edge);"),
+        ('System.out.println("=======");', "rule();"),
+        ('System.out.println("=======");', "this.show(1);"),
+        ("class Shed {", "package sheds;\nclass Shed {"),
+    ):
+        rest = {p: t.replace(old, new).replace("    void show", own) for p, t in before.items()}
+        kept = {p: t.replace(old, new).replace("    void show", own) for p, t in after.items()}
+        assert not verdict(rest, kept, claim, "java").proved, new
+
+
+RUN_CLASSES = [language for language in ("java", "csharp") if can_run(language)]
+
+
+@pytest.mark.parametrize("language", RUN_CLASSES)
+def test_wild_classes_do_the_same(language: str, tmp_path: Path) -> None:
+    groups = []
+    number = 0
+    for seed in range(40 if language == "java" else 12):
+        files = wild_classes(seed, language)
+        _, afters, _ = became_of(files, language)
+        texts = []
+        for one in (files, *afters):
+            number += 1
+            joined = "\n".join(one.values()).replace("using System;\n", "")
+            joined = re.sub(r"\b(One|Two|Base)\b", lambda m, n=number: f"{m[1]}{n}", joined)
+            texts.append(joined if language == "java" else f"using System;\n{joined}")
+        groups.append((texts[0], texts[1:]))
+    require_same(groups, lambda texts: outputs(language, texts, tmp_path), unless="DOES NOT COMPILE|timed out")

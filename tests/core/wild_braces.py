@@ -349,6 +349,44 @@ def wild_again(seed: int, language: str) -> str:
     return WildBraces(seed, language).again()
 
 
+def wild_classes(seed: int, language: str) -> dict[str, str]:
+    """A wild program in Java or C# whose copies stand in two classes, each with fields and methods of its own, in one
+    file or in two: path → text."""
+    wild = WildBraces(seed, language)
+    r = wild.random
+    block = [wild._statement() for _ in range(r.randint(3, 5))]
+    made = {}
+    for k, name in enumerate(("One", "Two")):
+        lines = wild._in_context(r.choice(["plain", "if", "for", "block"]), block)
+        text = wild._program([wild._function(f"work{k}", lines)])
+        body = text.split("{\n", 1)[1].rsplit("\n}\n", 1)[0]
+        body = re.sub(r"    (?:public )?static void Main?\w*\(.*", "", body, flags=re.DOTALL | re.IGNORECASE)
+        if r.random() < 0.5:
+            body = body.replace(f"static int work{k}", f"int work{k}")
+        head = f"class {name}{r.choice(['', '', ' extends Base' if language == 'java' else ' : Base'])} {{\n"
+        made[name] = head + body.replace("static int work", "public static int work").rstrip() + "\n}\n"
+        if language == "csharp":
+            made[name] = re.sub(rf"^    int work{k}", f"    public int work{k}", made[name], flags=re.MULTILINE)
+    java = language == "java"
+    printer = "System.out.println" if java else "Console.WriteLine"
+    calls = [
+        f"        {printer}({name if f'static int work{k}' in made[name] else f'new {name}()'}.work{k}());"
+        for k, name in enumerate(made)
+    ]
+    head = "public static void main(String[] args)" if java else "static void Main()"
+    main = "\n".join([f"    {head} {{", *calls, "    }"])
+    start = "" if java else "using System;\n\n"
+    base = "class Base {\n}\n"
+    if r.random() < 0.5:
+        rest = "public class Main {\n" if java else "class Program {\n"
+        whole = "\n".join([start + base, *made.values(), rest + main + "\n}\n"])
+        return {"Main.java" if java else "Program.cs": whole}
+    ending = "java" if java else "cs"
+    files = {f"{name}.{ending}": start + text for name, text in made.items()}
+    rest = "public class Main {\n" if java else "class Program {\n"
+    return {**files, f"{'Main' if java else 'Program'}.{ending}": start + base + "\n" + rest + main + "\n}\n"}
+
+
 def wild_class(seed: int, language: str) -> str:
     """A wild program in JavaScript, TypeScript or C++ whose copies stand in methods and work on their object's
     fields."""

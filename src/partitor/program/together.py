@@ -22,6 +22,8 @@ class Sharing(Enum):
     """It takes the name out of what `require` gives it."""
     PAGE = "page"
     """A page loads both, one after the other, and all share their names."""
+    CLASS = "class"
+    """It calls the method of a class by the class's name."""
     EVERYWHERE = "everywhere"
     """A function at the top of one file is known in all."""
 
@@ -41,6 +43,8 @@ def _sharing_of(file: ProgramFile) -> Sharing | None:
         return None if file.path.endswith(".ipynb.py") else Sharing.IMPORT
     if language in EVERYWHERE:
         return Sharing.EVERYWHERE
+    if file.language.methods:
+        return Sharing.CLASS
     if language not in ("javascript", "typescript"):
         return None
     tree = file.tree

@@ -25,7 +25,7 @@ from .first_values import first_values
 from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
-from .sharing import home_for, in_several_files, refuse_apart, with_module_variables
+from .sharing import home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
 from .text import body_lines, comment_above, in_terms_of
 from .typed import column_type, handed_on, only_looked_at, variable_type
 from .words import words_of
@@ -56,11 +56,9 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     """The function for the copies of a table. Raises CannotWrite where it cannot be put into code."""
     copies = table.copies
     file = copies[0].file
-    apart = any(copy.file is not file for copy in copies)
+    apart = any(copy.file is not file for copy in copies) or _in_several_classes(copies)
     sharing = refuse_apart(copies) if apart else None
     require_whole_lines(copies)
-    if not apart:
-        _require_one_home(copies)
     writer = writer_for(file)
     namer = Namer(file, writer.style)
     interface = _interface(table, namer.inside(copies[:1], table.columns), sharing)
@@ -71,7 +69,10 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     returned = [v.name for v in interface.returned]
     name = name or namer.function(copies[0], comment, returned, differing)
     home = _own_class(copies, interface)
-    beside = 0 if apart else _member_around(copies[0]) if home else _beside(copies)
+    if sharing is Sharing.CLASS or (home and not apart):
+        beside = _member_around(copies[0])
+    else:
+        beside = 0 if apart else _beside(copies)
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner, interface.dropped, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
@@ -92,6 +93,10 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
         table=table,
         name=name,
     )
+    if sharing is Sharing.CLASS:
+        return in_a_class(
+            whole, copies, calls, lines, declared, definition_edit(file, copies, lines, writer.style, beside)
+        )
     if sharing is not None:
         lines[0] = lines[0].removeprefix("Private ")
         return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
@@ -123,14 +128,9 @@ def _calls(table: Table, interface: Interface, writer: Writer, name: str, is_met
     return edits
 
 
-def _require_one_home(copies: Sequence[Copy]) -> None:
-    """The copies must be able to see one function: methods stand in one class."""
-    file = copies[0].file
-    if not file.language.methods:
-        return
-    classes = {_class_around(copy) for copy in copies}
-    if len(classes) > 1:
-        raise CannotWrite("the copies stand in different classes")
+def _in_several_classes(copies: Sequence[Copy]) -> bool:
+    """True where functions are methods, and the copies stand in more than one class."""
+    return copies[0].file.language.methods and len({_class_around(copy) for copy in copies}) > 1
 
 
 def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
@@ -277,7 +277,8 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     if uses_object and not own_object:
         raise CannotWrite("the copies use the object they belong to")
     inputs = _inputs(copies[0], scopes[0])
-    table = with_module_variables(table) if sharing in (Sharing.IMPORT, Sharing.REQUIRE) else table
+    kept = sharing in (Sharing.IMPORT, Sharing.REQUIRE, Sharing.CLASS)
+    table = with_module_variables(table) if kept else table
     inputs = [n for n in inputs if not _only_in_slots(copies[0], n, table)]
     lent = _lent(table, scopes[0])
     results = _results(copies, scopes, renames, lent)

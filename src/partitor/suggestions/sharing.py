@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import posixpath
+import re
 from collections.abc import Sequence
 
 import msgspec
@@ -133,6 +134,46 @@ def in_several_files(
         created=shared.created,
         claim=SharedFunction(shared.home, whole.name, declared),
     )
+
+
+def in_a_class(
+    whole: Candidate,
+    copies: Sequence[Copy],
+    calls: Sequence[Edit],
+    lines: Sequence[str],
+    declared: tuple[str, ...],
+    definition: Edit,
+) -> Candidate:
+    """The candidate with a method of the first copy's class that needs no object, called by the class's name from
+    others."""
+    file, tree = whole.file, whole.file.tree
+    holder = _class_of(copies[0])
+    named = tree.child(holder, file.language.name_field)
+    if named is None or tree.parent[holder] != 0:
+        raise CannotWrite("the class of the copies has no plain name")
+    home = tree.text[named]
+    word = "public static " if file.language.id == "csharp" else "static "
+    head = re.sub(r"^(\s*)(?:(?:private|public|protected|internal|static|final) )*", rf"\1{word}", lines[0])
+    shown = tuple(head if line == lines[0] else line for line in definition.lines)
+    own = re.compile(rf"\b{re.escape(whole.name)}\(")
+    called = [
+        call
+        if copy.file is file and _class_of(copy) == holder
+        else Edit(call.start, call.end, (*call.lines[:-1], own.sub(f"{home}.{whole.name}(", call.lines[-1], count=1)))
+        for copy, call in zip(copies, calls, strict=True)
+    ]
+    shared = Shared(file.path, (InFile(file, (Edit(definition.start, definition.end, shown),)),))
+    made = in_several_files(whole, copies, called, shared, declared)
+    return msgspec.structs.replace(
+        made,
+        title=whole.title.replace("A function", "A method") + f", of {home}",
+        claim=SharedFunction(file.path, whole.name, declared, home),
+    )
+
+
+def _class_of(copy: Copy) -> int:
+    kinds = copy.file.language.classes
+    return next((p for p in copy.file.parents(copy.first) if copy.file.tree.kind[p] in kinds), 0)
 
 
 def _files(copies: Sequence[Copy]) -> list[ProgramFile]:

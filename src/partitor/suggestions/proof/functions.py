@@ -288,7 +288,7 @@ class FunctionProof:
         declared.require_simple_scopes(after, definition.node)
         declared.require_simple_scopes(after, outer)
         if before.language.methods:
-            rules.require_same_class(after, definition.node, segment, before)
+            self._check_home(segment)
         if before.language.typed:
             for own, original in mapping.items():
                 if own == RESULT:
@@ -326,6 +326,10 @@ class FunctionProof:
         given = zip(definition.parameters, call.arguments, strict=True)
         variables = frozenset(p for p, a in given if after.tree.kind[a] == after.language.name)
         places.require_values_fit(after, holes, variables)
+
+    def _check_home(self, segment: Sequence[int]) -> None:
+        """Where functions are methods: the new one is at home where the copies are."""
+        rules.require_same_class(self.after, self.definition.node, segment, self.before)
 
     def _check_first_values(self, segment: Sequence[int], scope: int, mapping: dict[str, str]) -> None:
         """Where the function's own variables may be read before it gives them a value, the copy's have none either."""

@@ -98,7 +98,7 @@ HARMLESS_CALLS = frozenset(
 def require_same_class(after: ProgramFile, function: int, segment: Sequence[int], before: ProgramFile) -> None:
     """The new method stands in the class of the copies, is at home where they are (with or without an object),
     and no call that it takes over might need a handler that it does not have."""
-    member = _member_around(before, segment[0])
+    member = member_around(before, segment[0])
     if class_of(after, function) != class_of(before, member):
         raise Refused("the new method stands in another class")
     static = "static" in after.words_before_name(function)
@@ -106,6 +106,13 @@ def require_same_class(after: ProgramFile, function: int, segment: Sequence[int]
         raise Refused("the new method needs an object where there is none")
     if static and any(before.tree.kind[n] == "this" for n in range(segment[0], before.tree.end[segment[-1]])):
         raise Refused("the copies use the object they belong to")
+    require_same_errors(after, function, member, segment, before)
+
+
+def require_same_errors(
+    after: ProgramFile, function: int, member: int, segment: Sequence[int], before: ProgramFile
+) -> None:
+    """The new method hands on what the copies may raise, and takes over no call that might need a handler."""
     if before.tree.child(member, "type_parameters") is not None:
         raise Refused("the copies stand in a method with types of its own")
     tree = before.tree
@@ -124,7 +131,8 @@ def require_same_class(after: ProgramFile, function: int, segment: Sequence[int]
         raise Refused("the new method does not hand on the errors that the copies may raise")
 
 
-def _member_around(file: ProgramFile, statement: int) -> int:
+def member_around(file: ProgramFile, statement: int) -> int:
+    """The method of a class that a statement stands in."""
     tree, language = file.tree, file.language
     around = [p for p in file.parents(statement) if tree.kind[p] in language.procedures]
     if len(around) != 1 or tree.kind[tree.parent[tree.parent[around[0]]]] not in language.classes:

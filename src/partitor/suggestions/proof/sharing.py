@@ -27,6 +27,7 @@ from ...program.tree import Tree
 from . import rules
 from .definitions import plain_parameters
 from .functions import prove_function
+from .statics import prove_static
 from .verdict import MovedFunction, NewFunction, Refused, SharedFunction
 from .walk import Walk
 
@@ -53,12 +54,12 @@ class _SharingProof:
         if len(known) != 1:
             raise Refused("the function is defined more than once")
         self.function = known[0]
-        self.statement = _statement_of(self.home, self.function)
         self.using = [(b, a) for b, a in changed if b is not None and self._uses(b, a)]
         sharing = sharing_of([b for b, _ in self.using]) if self.using else None
         if sharing is None:
             raise Refused("the files do not see each other's functions")
         self.sharing = sharing
+        self.statement = self.function.node if sharing is Sharing.CLASS else _statement_of(self.home, self.function)
 
     def _uses(self, before: ProgramFile, after: ProgramFile) -> bool:
         """True for a file that has the function, its copies or its calls, and not only loads it."""
@@ -88,7 +89,7 @@ class _SharingProof:
             raise Refused("the new file would not parse")
         plain_parameters(home, self.function.node)
         words = {w.lower() for w in home.words_before_name(self.function.node)}
-        if words & {"private", "fileprivate", "static"}:
+        if words & {"private", "fileprivate", "static"} and self.sharing is not Sharing.CLASS:
             raise Refused("the function is known in its own file only")
         if self.home_before is not None:
             if self.sharing in (Sharing.IMPORT, Sharing.REQUIRE):
@@ -118,6 +119,9 @@ class _SharingProof:
 
     def _check_meanings(self) -> None:
         """Whatever the function names and does not have itself is the same thing in all files."""
+        if self.sharing is Sharing.CLASS:
+            self._require_one_package()
+            return
         home, tree, names = self.home, self.home.tree, self.home.names
         start, stop = self.function.node, tree.end[self.function.node]
         for i in names.within(start, stop):
@@ -140,6 +144,24 @@ class _SharingProof:
         if self.home.language.id == "visualbasic":
             self._require_modules()
         self._require_known_types()
+
+    def _require_one_package(self) -> None:
+        """Classes of one package, which know the same other classes."""
+        files = [self.home, *(b for b, _ in self.using)]
+        if len({folder_of(f.path) for f in files}) > 1:
+            raise Refused("the files stand in different folders")
+        words = set(self.home.tree.leaf_texts(self.function.node))
+        words |= {w for text in words for w in re.findall(r"\w+", text)}
+        told = []
+        for file in files:
+            lines = [
+                " ".join(file.tree.source_of(s).split())
+                for s in file.blocks[0].statements
+                if file.is_import(s) or "package" in file.tree.kind[s] or "namespace" in file.tree.kind[s]
+            ]
+            told.append({x for x in lines if not re.search(r"\.(\w+);$", x) or set(re.findall(r"\w+", x)) & words})
+        if any(lines != told[0] for lines in told):
+            raise Refused("the files know different classes")
 
     def _require_same_in_modules(self, name: str) -> None:
         """A built-in in every file, or imported by the same line in all of them."""
@@ -203,7 +225,10 @@ class _SharingProof:
         inside = after if after.path == self.claim.path else self._with_function(before, after)
         if len(inside.tree.problems) > len(before.tree.problems):
             raise Refused("the rewritten program would not parse")
-        if isinstance(self.claim, SharedFunction):
+        if isinstance(self.claim, SharedFunction) and self.sharing is Sharing.CLASS:
+            at_home = after.path == self.claim.path
+            prove_static(before, inside, self.claim.name, self.claim.declared, self.claim.home, at_home)
+        elif isinstance(self.claim, SharedFunction):
             prove_function(before, inside, NewFunction(before.path, self.claim.name, self.claim.declared))
         else:
             self._check_moved(before, after)
@@ -219,12 +244,23 @@ class _SharingProof:
             line = self._bringing_line(before, after)
             start, stop = after.tree.start_byte[line], after.tree.end_byte[line]
         else:
-            start = stop = after.code_spans[0][0] if after.code_spans else 0
+            start = stop = self._place(after)
             text = f"\n{text}\n"
         whole = source[:start].decode() + text + source[stop:].decode()
         made = ProgramFile(msgspec.structs.replace(after.source, text=whole, original=None), after.language)
         made.beside = before.beside
         return made
+
+    def _place(self, after: ProgramFile) -> int:
+        """Where a function can stand that is known everywhere: on the top, or in some class."""
+        if self.sharing is not Sharing.CLASS:
+            return after.code_spans[0][0] if after.code_spans else 0
+        tree, language = after.tree, after.language
+        for s in after.blocks[0].statements:
+            body = tree.child(s, language.body_field) if tree.kind[s] in language.classes else None
+            if body is not None and after.block_at[body].statements:
+                return tree.start_byte[after.block_at[body].statements[0]]
+        raise Refused("a file has no plain class")
 
     def _bringing_line(self, before: ProgramFile, after: ProgramFile) -> int:
         """The one statement at the top by which the file gets to know the function."""

@@ -42,6 +42,8 @@ class SharedFunction(msgspec.Struct, frozen=True):
     name: str
     declared: tuple[str, ...] = ()
     """Variables that it declares for itself although the copies did not."""
+    home: str = ""
+    """The class by whose name it is called, where functions are methods."""
 
 
 class MovedFunction(msgspec.Struct, frozen=True):
