@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
 
-from core.builders import named, read
+from core.builders import file, named, read
 from core.runners import can_run, outputs
 from core.sweeps import Group, proved_in, require_same
 from core.wild_braces import wild_again
+from core.wild_first import wild_first
 from partitor.suggestions.proof import NewFunction, prove
 
 RAIN = """#include <stdio.h>
@@ -155,3 +158,76 @@ def test_wild_programs_that_give_values_anew_print_the_same(language: str, tmp_p
         groups.append((text, proved_in(text, language)[1]))
     assert sum(len(texts) for _, texts in groups) > 15
     require_same(groups, lambda texts: outputs(language, texts, tmp_path), unless="ERROR|DOES NOT COMPILE|timed out")
+
+
+MEANS = """prices = [3, 9, 4]
+dearest = prices[0]
+for p in prices:
+    if p > dearest:
+        dearest = p
+print("dearest", dearest)
+weights = [12, 7, 30]
+top = weights[0]
+for w in weights:
+    if w > top:
+        top = w
+print("heaviest", top)
+"""
+
+
+def test_a_list_that_each_copy_calls_otherwise_is_given_to_the_function() -> None:
+    before = file(MEANS)
+    after = named({"main.py": MEANS}, "python").worked_answer.files["main.py"]
+    assert "(values, name):\n" in after
+    assert '([3, 9, 4], "dearest")\n' in after
+    name = after.split("def ")[1].split("(")[0]
+    claim = NewFunction(before.path, name)
+    assert prove(before, file(after), claim).proved
+    for old, new in (("[3, 9, 4]", "[3, 9, 5]"), ("values[0]", "[3, 9, 4][0]"), ("in values", "in [3, 9, 4]")):
+        assert not prove(before, file(after.replace(old, new, 1)), claim).proved, new
+    for line in ("print(weights)\n", "def late():\n    return weights\n", "kept = weights\n"):
+        more = MEANS + line
+        assert not prove(file(more), file(after + line), claim).proved, line
+
+
+def test_decimals_in_texts_run_through_their_list() -> None:
+    text = "".join(f'print("{n / 2} m:", {n / 2} * 3.2)\n' for n in range(1, 6))
+    after = named({"main.py": text}, "python").worked_answer.files["main.py"]
+    assert 'in [0.5, 1.0, 1.5, 2.0, 2.5]:\n    print(f"{' in after
+    odd = text.replace("2.0", "2.00")
+    assert not any('f"{' in s.diff for s in named({"main.py": odd}, "python").suggestions)
+
+
+def test_tests_in_even_steps_that_return_are_a_loop() -> None:
+    head = "def wins(b, p):\n"
+    rows = "".join(f"    if b[{k}] == p and b[{k + 1}] == p:\n        return True\n" for k in (0, 3, 6))
+    text = f"{head}{rows}    return False\n\n\nprint(wins('xxooxx   ', 'x'))\n"
+    (found,) = named({"main.py": text}, "python").suggestions
+    assert found.kind == "loop"
+    assert found.status == "proved"
+    grades = (
+        head
+        + "".join(f'    if b > {k}:\n        return "{w}"\n' for k, w in ((3, "a"), (2, "b"), (1, "c")))
+        + "    return p\n"
+    )
+    assert not any(
+        f.rule == "repeated-run" for f in named({"main.py": grades + "\nprint(wins(2, 3))\n"}, "python").findings
+    )
+
+
+def test_wild_first_values_print_the_same() -> None:
+    given = 0
+    for seed in range(120):
+        text = wild_first(seed)
+        texts = proved_in(text, "python")[1]
+        given += sum("def print_" in after for after in texts)
+        said = printed(text) if texts else ""
+        for after in texts:
+            assert printed(after) == said, f"{text}\n----- became\n{after}"
+    assert given > 20
+
+
+def printed(text: str) -> str:
+    """What a program prints; of an error only what it says, as its place changes."""
+    done = subprocess.run([sys.executable, "-I", "-c", text], capture_output=True, text=True, timeout=20, check=False)
+    return done.stdout + done.stderr.strip().rpartition("\n")[2]

@@ -153,6 +153,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     done."""
     shares_top: bool = False
     """A variable at the top of one file is that of the others too."""
+    shows_decimals: bool = False
+    """A number with a fraction is shown as it is usually written."""
     case_blind: bool = False
     """`Gate` and `gate` are one name."""
     capitals: bool = False
@@ -223,6 +225,10 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Names that a file mentions outside of its code."""
     repair: Callable[[str], str] | None = None
     """Mends a text that does not parse, keeping its lines; the mended text is only analysed."""
+
+    def numbers_in(self, text: str) -> list[str]:
+        """A text split at its numbers: words, a number, words, and so on."""
+        return re.split(r"(\d+(?:\.\d+)?)" if self.shows_decimals else r"(\d+)", text)
 
     @property
     def lists_are_values(self) -> bool:

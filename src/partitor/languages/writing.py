@@ -109,7 +109,7 @@ class Writer(ABC):
 
     def words_with(self, node: int, replacements: Mapping[int, str]) -> str:
         """The words at `node`, in a text with gaps, with some of their digit groups replaced by expressions."""
-        parts = re.split(r"(\d+)", self.file.tree.text[node])
+        parts = self.file.language.numbers_in(self.file.tree.text[node])
         return "".join(self.gap(replacements[k]) if k in replacements else part for k, part in enumerate(parts))
 
     @abstractmethod

@@ -32,7 +32,9 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     copies = table.copies
     if len(copies) < fewest_copies or table.constant_tokens == 0:
         return False
-    if any(_leaves(copy) or _only_asserts(copy) for copy in copies):
+    if any(_only_asserts(copy) for copy in copies):
+        return False
+    if any(_leaves(copy) for copy in copies) and not _tests_in_step(table):
         return False
     targets = [column for column in table.columns if column.is_target]
     if targets and not all(c.is_family for c in targets):
@@ -47,6 +49,7 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
         return False
     if len(copies[0].statements) == 1 and irregular and not _is_compound(copies[0]):
         alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in irregular)
+        alike += sum(spot.group >= 0 for c in irregular for spot in c.spots)
         # Two things that differ are a table already, unless one of them stands there more than once.
         few = len(irregular) == 1 or (len(irregular) == 2 and any(len(c.spots) > 1 for c in irregular))
         return few and len(copies) >= 4 and alike >= 3 + len(irregular)
@@ -75,8 +78,10 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     if _unlike_prints(copies[0], table.all_columns) or _declarations(copies[0]):
         return False
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
-    enough = 3 * fewest_statements if len(copies) < 3 or inner <= fewest_statements else 2 * fewest_statements
-    alike = table.constant_tokens + sum(len(column.spots) - 1 for column in renamed) // 2
+    few = len(copies) < 3 or (inner <= fewest_statements and columns)
+    enough = 3 * fewest_statements if few else 2 * fewest_statements
+    # A variable that is called otherwise throughout is as good as one that is called the same.
+    alike = table.constant_tokens + sum(len(column.spots) - 1 for column in renamed)
     return alike >= enough and alike >= 1.5 * spots
 
 
@@ -94,6 +99,15 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     enough = 4 if inner >= 3 else 6
     alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
     return table.constant_tokens >= enough and alike >= 2 * spots
+
+
+def _tests_in_step(table: Table) -> bool:
+    """True for tests that return where they hold, if all that differs in them is numbers in even steps."""
+    first = table.copies[0]
+    tree, language = first.file.tree, first.file.language
+    jumps = {tree.kind[n] for n in range(*first.span)} & language.leaving
+    even = bool(table.columns) and all(column.step() is not None for column in table.columns)
+    return even and jumps == {language.returning} and _is_compound(first)
 
 
 def _is_shared(column: Column, copy: Copy) -> bool:

@@ -19,7 +19,6 @@ from ..program.shapes import SAME_SIGNS, given_value, is_plain_list
 from ..program.streams import is_streamed
 from ..program.tree import Tree
 
-DIGITS = re.compile(r"(\d+)")
 NUMBERED = re.compile(r"([A-Za-z_]\w*?)_?(\d{1,3})")
 CODED = re.compile(r"\\[0-9xuUN]")
 """Characters written by their number, whose digits are no numbers."""
@@ -148,10 +147,11 @@ class Table(msgspec.Struct, frozen=True, eq=False):
 
 
 def common_tokens(copies: Sequence[Copy]) -> int:
-    """Names, values and operators that are the same in all copies; 0 where they are no copies of one template."""
+    """Names, values and operators that are the same in all copies, or may be the same variable under other names; 0
+    where they are no copies of one template."""
     walk = _Walk(copies)
     alike = all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True))
-    return walk.constant if alike else 0
+    return walk.constant + len(walk.slots) if alike else 0
 
 
 def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> Table | None:
@@ -372,14 +372,14 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
         grown = _grown(texts, nodes)
         if grown:
             return [grown]
-        inside = _numbers_in_strings(texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
+        inside = _numbers_in_strings(files[0], texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
         if inside:
             return inside
         words = _words_of_format(texts, nodes) if _is_format(files[0], nodes[0]) else None
         if words:
             return [words]
     if tree.kind[nodes[0]] == "string_content":
-        return _numbers_in_strings(texts, nodes) or [_words(files[0], texts, nodes)]
+        return _numbers_in_strings(files[0], texts, nodes) or [_words(files[0], texts, nodes)]
     numbers = _integers(texts)
     is_name = all(f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True))
     return [
@@ -494,11 +494,11 @@ def _integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
     return tuple(numbers)
 
 
-def _numbers_in_strings(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+def _numbers_in_strings(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
     """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
     if any(CODED.search(t) for t in texts):
         return []
-    parts = [DIGITS.split(t) for t in texts]
+    parts = [file.language.numbers_in(t) for t in texts]
     if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):
         return []
     columns = []
@@ -507,10 +507,15 @@ def _numbers_in_strings(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[
         if len(set(values)) == 1:
             continue
         numbers = _integers(values)
-        if numbers is None:
+        if numbers is None and not all(_is_shown_so(value) for value in values):
             return []
         columns.append(Column(values=values, spots=(Spot(nodes, group),), numbers=numbers))
     return columns
+
+
+def _is_shown_so(value: str) -> bool:
+    """True for a number with a fraction that is shown as it is written here."""
+    return "." in value and len(value) < 15 and str(float(value)) == value
 
 
 def _merge(columns: list[Column]) -> list[Column]:

@@ -4,27 +4,33 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from ..program.shapes import given_value
+from ..program.names import Role
+from ..program.shapes import given_value, is_plain_list
 from ..repeats.slots import Column, Table
 
 
-def first_values(table: Table, columns: Sequence[Column], taken: Iterable[str]) -> dict[Column, tuple[str, int]]:
-    """Columns that the copies begin by giving to a variable of one name, with that name and the first copy's
-    statement; `taken` are names that stand for something else in the function."""
+def first_values(
+    table: Table, columns: Sequence[Column], taken: Iterable[str], renamed: bool = False
+) -> dict[Column, tuple[str, int]]:
+    """Columns that the copies begin by giving to a variable of one name, or where `renamed` is allowed of another name
+    throughout, with the first copy's name and statement; `taken` are names that stand for something else in the
+    function."""
     first = table.copies[0]
     file, tree, language = first.file, first.file.tree, first.file.language
     found: dict[Column, tuple[str, int]] = {}
     if language.declares:
         return found
     literals = language.numbers | language.strings | language.constants
-    renamed = {spot.nodes[0] for c in table.columns if c.is_target for spot in c.spots}
+    targets = {spot.nodes[0]: c for c in table.columns if c.is_target for spot in c.spots}
     for s in first.statements[:-1]:
         given = given_value(tree, s)
         if given is None or tree.child(s, "type") is not None or tree.start_line(s) in file.shared_lines:
             break
         left, right = given
         column = next((c for c in columns if [spot.nodes[0] for spot in c.spots] == [right]), None)
-        if column is None or left in renamed or column.spots[0].group >= 0:
+        if column is None or column.spots[0].group >= 0:
+            break
+        if left in targets and not (renamed and is_throughout(targets[left], table)):
             break
         noted = any(
             c.line == copy.file.tree.start_line(n)
@@ -33,7 +39,16 @@ def first_values(table: Table, columns: Sequence[Column], taken: Iterable[str]) 
         )
         known = {*taken, *(name for name, _ in found.values())}
         kinds = {c.file.tree.kind[n] for c, n in zip(table.copies, column.spots[0].nodes, strict=True)}
-        if noted or tree.text[left] in known or not kinds <= literals:
+        lists = all(is_plain_list(c.file.tree, n) for c, n in zip(table.copies, column.spots[0].nodes, strict=True))
+        if noted or tree.text[left] in known or not (kinds <= literals or lists):
             break
         found[column] = (tree.text[left], s)
     return found
+
+
+def is_throughout(column: Column, table: Table) -> bool:
+    """True where the column's places are all that mention the first copy's variable."""
+    first = table.copies[0]
+    names, tree = first.file.names, first.file.tree
+    uses = {i for i in names.within(*first.span) if tree.text[i] == column.values[0] and names.role[i] < Role.MEMBER}
+    return uses == {spot.nodes[0] for spot in column.spots}

@@ -21,7 +21,7 @@ from ..repeats.known import gives_a_value
 from ..repeats.slots import Column, Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
-from .first_values import first_values
+from .first_values import first_values, is_throughout
 from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
@@ -302,7 +302,8 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     given: dict[str, Column] = {}
     called: dict[str, str] = {}
     """What the first copy's variables are called in the function, where the copies call them otherwise."""
-    given_first = first_values(table, table.columns, [*inputs, *results]) if len(copies) > 1 else {}
+    given_first = first_values(table, table.columns, [*inputs, *results], True) if len(copies) > 1 else {}
+    first_given = {name for name, _ in given_first.values()}
     told = {w for c in table.columns if not c.is_target for w in words_of(c.values[0])}
     writer = writer_for(file)
     for column in table.columns:
@@ -310,15 +311,20 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
             if column.values[0] not in inputs and not _assigned(copies[0], column.values[0]):
                 raise CannotWrite("the copies use different variables in ways that do not match")
             own = column.values[0]
-            if _is_everywhere(column, copies[0]):
-                called[own] = namer.own(column, copies, own in results, told)
+            if is_throughout(column, table):
+                if own in first_given:
+                    called[own] = namer.first_given(column, copies)
+                else:
+                    called[own] = namer.own(column, copies, own in results, told)
             filled[column] = called.get(own, own)
             continue
         if column.is_target:
             raise CannotWrite("the copies change different things")
         if column in given_first:
-            parameters.append((given_first[column][1], Variable(given_first[column][0]), column.values))
-            given[given_first[column][0]] = column
+            own = called.get(given_first[column][0], given_first[column][0])
+            given_first[column] = (own, given_first[column][1])
+            parameters.append((given_first[column][1], Variable(own), column.values))
+            given[own] = column
             continue
         follows = in_terms_of(column, given)
         if follows is not None:
@@ -359,13 +365,6 @@ def _is_unset(copies: Sequence[Copy], scopes: Sequence[int], names: Sequence[str
 
 def _renamed(variable: Variable, called: dict[str, str]) -> Variable:
     return msgspec.structs.replace(variable, name=called.get(variable.name, variable.name))
-
-
-def _is_everywhere(column: Column, copy: Copy) -> bool:
-    """True where the column's places are all that mention the first copy's variable."""
-    names, tree = copy.file.names, copy.file.tree
-    uses = {i for i in names.within(*copy.span) if tree.text[i] == column.values[0] and names.role[i] < Role.MEMBER}
-    return uses == {spot.nodes[0] for spot in column.spots}
 
 
 def _uses_object(copies: Sequence[Copy]) -> bool:

@@ -84,8 +84,18 @@ class Namer:
             for i in names.within(*copy.span)
             if i not in replaced and names.role[i] <= Role.DECLARATION
         }
-        namer.taken |= {self._key(name) for name in {*_shared_names(self.file), *inside, *besides}}
+        shared = _shared_names(self.file)
+        gone = self._only_there({node for c in columns if c.is_name for spot in c.spots for node in spot.nodes}, shared)
+        namer.taken |= {self._key(name) for name in {*(shared - gone), *inside, *besides}}
         return namer
+
+    def _only_there(self, replaced: set[int], wanted: Iterable[str]) -> set[str]:
+        """Names that stand nowhere but in places that are replaced."""
+        text, found = self.file.tree.text, set(wanted)
+        for i in self.file.names.nodes:
+            if i not in replaced:
+                found.discard(text[i])
+        return found
 
     def _is_name(self, text: str) -> bool:
         return text.replace(self.style.joint, "_").isidentifier()
@@ -143,13 +153,23 @@ class Namer:
         other values, which its own name should not repeat."""
         words = words_of(column.values[0])
         if len({tuple(words_of(v)) for v in column.values}) == 1 and any(len(w) > 2 for w in words):
-            return self.fresh(words, [column.values[0]])
+            return self.fresh(words, [column.values[0], *(["result", "found"] if returned else [])])
         shared = [w for w in words if len(w) > 2 and all(w in words_of(v) for v in column.values)]
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [column.values[0]])
         if returned and told & set(words):
             return self.fresh(["result"], ["found"])
         return column.values[0]
+
+    def first_given(self, column: Column, copies: Sequence[Copy]) -> str:
+        """A name for a parameter in place of variables that each copy gives its value first, and calls otherwise."""
+        lists = [words_of(v) for v in column.values]
+        shared = [w for w in lists[0] if len(w) > 2 and all(w in other for other in lists[1:])]
+        if shared and not set(shared) & STOP_WORDS:
+            return self.fresh(shared, [column.values[0]])
+        if self._used_as_collection(copies[0], column):
+            return self.fresh(["values"], ["items", "things"])
+        return self.fresh(["value"], ["given", column.values[0]])
 
     def counting(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for a loop's number: what the numbers are of, where that is told, else a counter."""
@@ -357,7 +377,7 @@ class Namer:
         source = tree.source_of(node)
         spot = next(s for s in column.spots if s.nodes[0] == node)
         if spot.group >= 0:
-            parts = re.split(r"(\d+)", source)
+            parts = file.language.numbers_in(source)
             of = re.match(r" ([A-Za-z]{3,}s)\b", "".join(parts[spot.group + 1 :]))
             before = "".join(parts[: spot.group])
             beside = (re.findall(r"[A-Za-z]+", before) or ["of"])[-1].lower()

@@ -53,6 +53,7 @@ PYTHON = Language(
     constants=frozenset({"true", "false", "none"}),
     opaque=frozenset({"string_content", "format_specifier", "type_conversion"}),
     interpolation="interpolation",
+    shows_decimals=True,
     parentheses=frozenset({"parenthesized_expression"}),
     targets=(
         Binding("assignment", "left"),

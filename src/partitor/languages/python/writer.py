@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
 from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, leading_space
+from .table import PYTHON
 
 SAFE_PARENTS = frozenset(
     {"argument_list", "assignment", "list", "tuple", "keyword_argument", "subscript", "interpolation"}
@@ -97,7 +98,7 @@ def formatted_string(literal: str, replacements: Mapping[int, str]) -> str:
     >>> formatted_string('"gate 3 of {9}"', {1: "i"})
     'f"gate {i} of {{9}}"'
     """
-    parts = re.split(r"(\d+)", literal)
+    parts = PYTHON.numbers_in(literal)
     out = []
     for k, part in enumerate(parts):
         if k in replacements:

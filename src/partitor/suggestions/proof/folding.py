@@ -255,7 +255,7 @@ def _with_gaps(term: Term, language: str) -> Term:
     first = next((k for k, part in enumerate(parts) if part[0] in {"words", "string_content", "interpolation"}), 0)
     told: list[Term] = []
     for part in parts[first:]:
-        value = str(part[1]) if part[0] == "words" else _constant_gap(part)
+        value = str(part[1]) if part[0] == "words" else _constant_gap(part, language)
         if value is None:
             told.append(part)
         elif told and told[-1][0] == "words":
@@ -268,7 +268,7 @@ def _with_gaps(term: Term, language: str) -> Term:
     return ("string", *parts[:first], *told)
 
 
-def _constant_gap(part: Term) -> str | None:
+def _constant_gap(part: Term, language: str) -> str | None:
     if part[0] != "interpolation" or len(part) != 4:
         return None
     inner = as_term(part[2])
@@ -277,6 +277,9 @@ def _constant_gap(part: Term) -> str | None:
     number = integer_value(inner)
     if number is not None:
         return str(number)
+    if language == "python" and inner[0] == "float" and re.fullmatch(r"\d{1,9}\.\d{1,9}", str(inner[1])):
+        shown = str(float(str(inner[1])))
+        return shown if shown == inner[1] else None
     return str(inner[1]) if inner[0] == "str" else None
 
 

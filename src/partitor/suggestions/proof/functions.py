@@ -80,21 +80,31 @@ class FunctionProof:
         if call is None:
             return None
         self.inlined += 1
-        first = self._first_values(left, call)
-        size = len(self.definition.statements) + len(first) + bool(self.definition.value)
-        if len(left) < size:
-            raise Refused("a call stands for more statements than there are")
-        segment = left[len(first) : size]
         rules.require_in_reach(self.after, self.definition.node, new)
         if self.after.tree.end[self.definition.node] > new and not self._known_everywhere():
             raise Refused("the function is called before it is defined")
-        self._inline(segment, new, call, first)
+        named = self._first_values(left, call, False)
+        renamed = self._first_values(left, call, True)
+        try:
+            return self._inlined(left, new, call, named)
+        except Refused as reason:
+            try:
+                return self._inlined(left, new, call, renamed if renamed != named else {})
+            except Refused:
+                raise reason from None
+
+    def _inlined(self, left: Sequence[int], new: int, call: _Call, first: dict[str, str]) -> int:
+        """How many of the statements that are left the call stands for."""
+        size = len(self.definition.statements) + len(first) + bool(self.definition.value)
+        if len(left) < size:
+            raise Refused("a call stands for more statements than there are")
+        self._inline(left[len(first) : size], new, call, first)
         return size
 
-    def _first_values(self, left: Sequence[int], call: _Call) -> dict[str, int]:
-        """Parameters that are given, under the variable's own name, what the copy first gives that variable, with
-        the copy's statement: such a parameter is that variable."""
-        found: dict[str, int] = {}
+    def _first_values(self, left: Sequence[int], call: _Call, renamed: bool) -> dict[str, str]:
+        """Parameters that are given what the copy first gives a variable, with that variable, which has the
+        parameter's name, or where asked for another: such a parameter is that variable."""
+        found: dict[str, str] = {}
         definition = self.definition
         if self.before.language.declares or len(call.arguments) != len(definition.parameters):
             return found
@@ -106,9 +116,15 @@ class FunctionProof:
             name = str(term[1][1]) if term[1][0] == "identifier" else ""
             value = term[3]
             assert isinstance(value, tuple)
-            if name not in given or name in found or not is_literal(value) or term_of(self.after, given[name]) != value:
+            plain = is_literal(value) or (is_fresh_container(value) and value[0] == "list")
+            fitting = [p for p in given if p not in found and term_of(self.after, given[p]) == value]
+            if name in fitting:
+                fitting = [name]
+            elif not renamed or name in given:
+                fitting = []
+            if not plain or not fitting or not name or name in found.values():
                 break
-            found[name] = statement
+            found[fitting[0]] = name
         return found
 
     def _is_prototype(self, statement: int) -> bool:
@@ -173,7 +189,7 @@ class FunctionProof:
         """What is given besides where the introduced function is called; None where another one is."""
         return Taken() if self.after.tree.text[callee] == self.name else None
 
-    def _inline(self, segment: Sequence[int], statement: int, call: _Call, first: Mapping[str, int]) -> None:
+    def _inline(self, segment: Sequence[int], statement: int, call: _Call, first: Mapping[str, str]) -> None:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
         flow = flow_of(before, scope)
@@ -183,9 +199,9 @@ class FunctionProof:
         if len(call.arguments) != len(definition.parameters):
             raise Refused("a call gives another number of values than the function takes")
         arguments = {p: term_of(self.after, a) for p, a in zip(definition.parameters, call.arguments, strict=True)}
-        if any(rules.names_in(value) & set(first) for p, value in arguments.items() if p not in first):
+        if any(rules.names_in(value) & set(first.values()) for p, value in arguments.items() if p not in first):
             raise Refused("a value is worked out from a variable before it has its own")
-        mapping = self._match(segment, arguments, frozenset(first))
+        mapping = self._match(segment, arguments, first)
         if before.language.declares:
             self._check_declarations(segment, scope, call, mapping, rules.scope_of_statement(self.after, statement))
         self._check_first_values(segment, scope, mapping)
@@ -202,17 +218,17 @@ class FunctionProof:
         plain = scope and not {"yield", "await"} & set(before.tree.text[scope : before.tree.end[scope]])
         return bool(plain) and block is not None and block.statements[-1] == segment[-1]
 
-    def _match(self, segment: Sequence[int], arguments: Mapping[str, Term], first: frozenset[str]) -> dict[str, str]:
+    def _match(self, segment: Sequence[int], arguments: Mapping[str, Term], first: Mapping[str, str]) -> dict[str, str]:
         """Match the body with the copy; returns the function's variable → the copy's variable."""
         after, definition = self.after, self.definition
-        passed = {p: v for p, v in arguments.items() if p not in definition.written | first}
+        passed = {p: v for p, v in arguments.items() if p not in definition.written | set(first)}
         holes = frozenset(
             i
             for s in definition.parts
             for i in after.names.within(s, after.tree.end[s])
             if after.names.owner(i) == definition.node and after.names.role[i] <= Role.UPDATE
         )
-        mapping: dict[str, str] = {name: name for name in first}
+        mapping: dict[str, str] = dict(first)
         for parameter in definition.parameters:
             if parameter in definition.written and parameter not in first:
                 value = arguments[parameter]
