@@ -13,11 +13,13 @@ from collections.abc import Callable
 from pathlib import Path
 
 from programs import hundred_lines, source
+from reach import programs
 
 from partitor.check import check, program_of
 from partitor.exchange.assignment import Assignment
 from partitor.languages.grammars import parser_for
-from partitor.languages.registry import language_of
+from partitor.languages.registry import LANGUAGES, language_of
+from partitor.languages.table import Language
 from partitor.procedures.calls import map_calls
 from partitor.procedures.required import match_required
 from partitor.reading.collect import Submission
@@ -66,24 +68,33 @@ def main() -> None:
 
 
 def other_languages(asked: Assignment) -> None:
-    """The median ratios of the demo programs in each language."""
+    """The median ratios of the demo programs in each language, and of the programs of `reach` joined to about a
+    hundred lines: in a short program what every check costs counts most."""
     ratios: dict[str, list[tuple[float, float]]] = {}
     for path in sorted(DEMO.glob("*/submissions/*")) + sorted(DEMO.glob("seed-labels/*")):
         language = language_of(path.name)
-        if language is None or language.id in ("python", "blocks"):
-            continue
-        text = path.read_text()
-        one = Submission("x", (Source(path.name, text, language.id),))
-        data = text.encode()
-        bare = parser_for(language.grammar).parse if language.grammar else language.build or parser_for
-        parsing = quickest(lambda d=data, bare=bare: bare(d))
-        finding = quickest(lambda one=one: find_only(one, asked))
-        whole = quickest(lambda one=one: check(one, asked))
-        ratios.setdefault(language.id, []).append((finding / parsing, whole / parsing))
-    print("language     programs  findings  everything")
+        if language is not None and language.id not in ("python", "blocks"):
+            ratios.setdefault(language.id, []).append(ratios_of(path.read_text(), language, asked))
+    joined: dict[str, list[str]] = {}
+    for name, _, _, text in programs():
+        joined.setdefault(name, []).append(text)
+    print("language     demo programs  findings  everything   joined lines  findings")
     for name, found in ratios.items():
         middle = [statistics.median(row[k] for row in found) for k in (0, 1)]
-        print(f"{name:<12} {len(found):8} {middle[0]:9.1f} {middle[1]:11.1f}")
+        text = "\n".join(joined[name])
+        longer = ratios_of(text, LANGUAGES[name], asked)
+        lines = text.count("\n")
+        print(f"{name:<12} {len(found):13} {middle[0]:9.1f} {middle[1]:11.1f} {lines:14} {longer[0]:9.1f}")
+
+
+def ratios_of(text: str, language: Language, asked: Assignment) -> tuple[float, float]:
+    """How much longer than bare parsing the findings of a text take, and everything."""
+    one = Submission("x", (Source(f"x{language.extensions[0]}", text, language.id),))
+    data = text.encode()
+    bare = parser_for(language.grammar).parse if language.grammar else language.build or parser_for
+    parsing = quickest(lambda: bare(data))
+    finding = quickest(lambda: find_only(one, asked))
+    return finding / parsing, quickest(lambda: check(one, asked)) / parsing
 
 
 if __name__ == "__main__":

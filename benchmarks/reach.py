@@ -1,0 +1,63 @@
+"""How many opportunities are found in small programs that were written to be measured once, by language.
+
+Each program in `reach/*.txt` begins with a line `===== language name expected`: rules that would do, with `|` between
+them, or `clean`. They were fresh when they were first measured; what they say today is that nothing was lost. Write new
+ones to learn more.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+from partitor.check import check
+from partitor.exchange.assignment import Assignment
+from partitor.languages.registry import LANGUAGES
+from partitor.reading.collect import Submission
+from partitor.source import Source
+
+HERE = Path(__file__).resolve().parent / "reach"
+ADVICE = {"undocumented-function", "vague-name", "loose-code"}
+"""Rules that only an assignment asks for."""
+
+
+def programs() -> Iterator[tuple[str, str, str, str]]:
+    """(language, name, what is expected, text) of every program."""
+    for path in sorted(HERE.glob("*.txt")):
+        for part in re.split(r"^===== ", path.read_text(), flags=re.MULTILINE)[1:]:
+            head, text = part.split("\n", 1)
+            language, name, expected = head.split()
+            yield language, name, expected, text
+
+
+def main() -> None:
+    """Print a line a language, and what was missed or wrongly told."""
+    told: dict[str, list[int]] = {}
+    surprises = []
+    for language, name, expected, text in programs():
+        source = Source(f"{name}{LANGUAGES[language].extensions[0]}", text, language)
+        report = check(Submission(name, (source,)), Assignment())
+        rules = {f.rule for f in report.findings} - ADVICE
+        row = told.setdefault(language, [0] * 5)
+        if expected == "clean":
+            row[3] += 1
+            row[4] += bool(rules)
+            if rules:
+                surprises.append(f"{language} {name}: {', '.join(sorted(rules))} in a clean program")
+            continue
+        found = bool(rules & set(expected.split("|")))
+        row[0] += 1
+        row[1] += found
+        row[2] += any(s.status == "proved" for s in report.suggestions)
+        if not found:
+            surprises.append(f"{language} {name}: {expected} was not found")
+    print("language     expected  found  proved code  clean  flagged")
+    for language, row in [*told.items(), ("all", [sum(column) for column in zip(*told.values(), strict=True)])]:
+        print(f"{language:<12} {row[0]:8} {row[1]:6} {row[2]:12} {row[3]:6} {row[4]:8}")
+    for line in surprises:
+        print(line)
+
+
+if __name__ == "__main__":
+    main()
