@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from core.builders import report, rules, run, verdict, worked
+from core.builders import named, report, rules, run, verdict, worked
 from partitor.suggestions.proof import MergedFunctions
 
 TOTALS = """
@@ -161,3 +161,47 @@ def test_such_an_answer_is_what_the_report_shows() -> None:
     found = report(SHOWS)
     assert [f.rule for f in found.findings] == ["twin-functions"]
     assert [s.status for s in found.suggestions] == ["proved"]
+
+
+TABLES = """import math
+
+
+def table_sqrt(values):
+    for v in values:
+        r = math.sqrt(v)
+        print(f"{v:5} {r:8.3f}")
+    print("done")
+
+
+def table_log(values):
+    for v in values:
+        r = math.log(v)
+        print(f"{v:5} {r:8.3f}")
+    print("done")
+
+
+table_sqrt([1, 4])
+table_log([1, 4])
+"""
+
+
+def test_functions_of_a_module_of_the_library_are_given_like_others():
+    (found,) = named({"main.py": TABLES}, "python").suggestions
+    assert found.status == "proved"
+    assert "+table([1, 4], math.log)\n" in found.diff
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        ("import math\n", "import math\nmath.log = print\n"),
+        ("import math\n", "import math\nmath = list\n"),
+        ("import math\n", "import mill as math\n"),
+        ("import math\n", "try:\n    import math\nexcept ImportError:\n    pass\n"),
+        ("def table_log(values):\n", "def table_log(values):\n    math = values\n"),
+        ("table_log([1, 4])", "setattr(math, 'log', print)\ntable_log([1, 4])"),
+    ],
+)
+def test_a_module_that_may_change_is_not_given(old, new):
+    report = named({"main.py": TABLES.replace(old, new)}, "python")
+    assert not any("math.log)" in s.diff for s in report.suggestions)

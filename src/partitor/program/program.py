@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import sys
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from functools import cached_property
@@ -163,6 +164,18 @@ class ProgramFile:
         tree = self.tree
         told = {tree.kind[s] for s in self.blocks[0].statements} & {"import_statement", "export_statement"}
         return bool(told) or bool(self.names.everything & {"require", "module", "exports"})
+
+    @cached_property
+    def library_modules(self) -> frozenset[str]:
+        """Names under which the file has whole modules of Python's library, imported at its top."""
+        if self.language.id != "python":
+            return frozenset()
+        found = set()
+        for s in self.blocks[0].statements:
+            words = self.tree.leaf_texts(s) if self.tree.kind[s] == "import_statement" else []
+            if len(words) == 2 and words[1] in sys.stdlib_module_names:
+                found.add(words[1])
+        return frozenset(found)
 
     @cached_property
     def outward_names(self) -> frozenset[str]:

@@ -40,7 +40,9 @@ class ShapeTable:
     looked at once: what stands around a block holds the symbols of the block's statements."""
 
     def __init__(self, files: Iterable[ProgramFile] = ()) -> None:
+        files = list(files)
         self._variables = {id(file.tree): variables_of(file) for file in files}
+        self._modules = {id(file.tree): file.library_modules for file in files}
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
         self._known: dict[int, tuple[Tree, dict[int, Symbols]]] = {}
@@ -93,6 +95,7 @@ class ShapeTable:
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
         variables = self._variables.get(id(tree), frozenset())
+        modules = self._modules.get(id(tree), frozenset())
         inside: list[tuple[int, list[Symbols]]] = []
         """Where a block stands, and its statements' symbols."""
         position, stop = node, ends[node]
@@ -115,6 +118,10 @@ class ShapeTable:
             elif text:
                 if kind == name and fields[position] == callee:
                     callees.append(len(plain) + 1)
+                elif modules and (kinds[tree.parent[position]], fields[position]) == language.member:
+                    held = tree.parent[position]
+                    if fields[held] == callee and texts[held + 1] in modules:
+                        callees.append(len(plain) + 1)
                 plain += (kind, text)
                 position += 1
             else:

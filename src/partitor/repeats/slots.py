@@ -219,6 +219,7 @@ class _Walk:
         self.open_fields = open_fields
         self.trees = [copy.file.tree for copy in copies]
         self.words = _words_before(copies[0].file)
+        self.modules = copies[0].file.library_modules
         self.slots: list[tuple[int, ...]] = []
         self.constant = 0
 
@@ -276,7 +277,8 @@ class _Walk:
 
     def _slot(self, nodes: tuple[int, ...]) -> bool:
         if all(
-            _is_value(t, n) or (self.open_calls and _is_called(t, n)) for t, n in zip(self.trees, nodes, strict=True)
+            _is_value(t, n) or (self.open_calls and _is_called(t, n, self.modules))
+            for t, n in zip(self.trees, nodes, strict=True)
         ):
             self.slots.append(nodes)
             return True
@@ -325,11 +327,13 @@ VALUE_KINDS = frozenset(
 )
 
 
-def _is_called(tree: Tree, node: int) -> bool:
-    """True for the plain name of a function that is called there."""
+def _is_called(tree: Tree, node: int, modules: frozenset[str]) -> bool:
+    """True for the plain name of a function that is called there, or one of a module of the library (`math.sqrt`)."""
     language = tree.language
-    place = (tree.kind[tree.parent[node]], tree.field[node])
-    return tree.kind[node] == language.name and place == (language.call, language.callee_field)
+    if (tree.kind[tree.parent[node]], tree.field[node]) != (language.call, language.callee_field):
+        return False
+    of_a_module = tree.kind[node] == language.member[0] and tree.text[node + 1] in modules
+    return tree.kind[node] == language.name or of_a_module
 
 
 OWN_OBJECT = frozenset({"self", "this"})
@@ -388,7 +392,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             spots=(Spot(nodes),),
             numbers=numbers,
             is_name=is_name,
-            is_called=is_name and _is_called(tree, nodes[0]),
+            is_called=_is_called(tree, nodes[0], files[0].library_modules),
             is_field=_is_own_field(tree, nodes[0]),
             is_bare_list=not files[0].language.lists_are_values and tree.kind[nodes[0]] == "list",
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),

@@ -240,6 +240,8 @@ class _MergeProof:
     def _is_function(self, value: Term, twin: Procedure) -> bool:
         """True for the name of a function that is known before anything runs, and is that function everywhere."""
         before, names = self.before, self.before.names
+        if value[0] == "attribute":
+            return self._is_of_a_module(value, twin)
         name = str(value[1]) if value[0] == "identifier" and len(value) == 2 else ""
         if not name or not before.language.functions_are_values or name in self.twins:
             return False
@@ -257,6 +259,28 @@ class _MergeProof:
             before.language.hoists
             or all(_runs_nothing(before, s) for s in before.blocks[0].statements if s < statement)
         )
+
+    def _is_of_a_module(self, value: Term, twin: Procedure) -> bool:
+        """True for a function of a module of the library, imported once before anything runs, and never replaced."""
+        before, names, tree = self.before, self.before.names, self.before.tree
+        plain = len(value) == 4 and as_term(value[1])[0] == "identifier" and as_term(value[3])[0] == "identifier"
+        module = str(as_term(value[1])[1]) if plain else ""
+        if module not in before.library_modules or rules.unknown_star_import(before):
+            return False
+        if module in rules.names_of_inner_scopes(before, self._statements(before, twin.node)):
+            return False
+        owners = {names.owner_of(module, twin.node), *(names.owner_of(module, s) for s in self._calling(twin))}
+        writes = [i for i in names.nodes if tree.text[i] == module and names.role[i] in (Role.WRITE, Role.UPDATE)]
+        if owners != {0} or len(writes) != 1 or rules.declared_global_somewhere(before, module):
+            return False
+        for node, kind in enumerate(tree.kind):
+            inside = kind == before.language.member[0] and tree.text[node + 1] == module
+            if inside and tree.field[node] == "left" and "assignment" in tree.kind[tree.parent[node]]:
+                return False
+        statement = before.parents(writes[0])[-2]
+        top = before.blocks[0].statements
+        used = "setattr" in names.everything or any(module in f.names.everything for f in before.beside)
+        return not used and all(_runs_nothing(before, s) for s in top if s < statement)
 
     def _calling(self, twin: Procedure) -> set[int]:
         """The scopes in which a twin is called."""
