@@ -46,7 +46,7 @@ def merge_candidate(twins: Twins) -> Candidate:
     given_first = first_values(twins.table, columns, first.parameters)
     values, filled = values_of(twins, [c for c in columns if c not in given_first], inside)
     values = {**{name: c for c, (name, _) in given_first.items()}, **values}
-    if len(first.parameters) + len(values) > MOST_PARAMETERS + 1:
+    if len(first.parameters) + len(values) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
     added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]

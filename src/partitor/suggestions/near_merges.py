@@ -68,7 +68,7 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     told = 0 if len(only[0]) >= len(only[1]) else 1
     flag = inside.flag(Copy(file, tuple(only[told])), copies[0])
     parameters = [*one.parameters, *values, flag]
-    if len(parameters) > MOST_PARAMETERS + 1:
+    if len(parameters) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
     text = _Text(file, writer, filled, table.derived, flag, told, called)
     body = text.lines(parts, leading_space(file, bodies[0].first))
