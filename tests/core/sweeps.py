@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from core.builders import read
 from partitor.program.program import Program
 from partitor.repeats.find import Limits, find_repeats
-from partitor.suggestions.worked import Deadline, Proved, attempt, makings, work_through
+from partitor.suggestions.worked import Deadline, Proved, attempt, makings, replaced, work_through
 
 Group = tuple[str, list[str]]
 """A text, and what became of it."""
@@ -16,12 +16,16 @@ Group = tuple[str, list[str]]
 
 def proved_in(text: str, language: str) -> tuple[list[Proved], list[str]]:
     """Every proved suggestion of a text, and the texts that they give, the worked answer's last."""
-    program = Program([read(text, language)])
+    proved, programs = proved_of(Program([read(text, language)]))
+    return proved, [program.files[0].source.text for program in programs]
+
+
+def proved_of(program: Program) -> tuple[list[Proved], list[Program]]:
+    """Every proved suggestion of a program, and the programs that they give, the worked answer's last."""
     found = find_repeats(program, Limits(), frozenset(), near=True)
     proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
     chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
-    texts = [r.after.source.text for r in proved]
-    return proved, [*texts, *([chain.program.files[0].source.text] if chain.steps else [])]
+    return proved, [*(replaced(program, r.changed) for r in proved), *([chain.program] if chain.steps else [])]
 
 
 def require_same(groups: Sequence[Group], run: Callable[[list[str]], list[str]], unless: str = "") -> None:

@@ -12,16 +12,14 @@ import pytest
 from core.builders import named
 from core.runners import can_run, outputs
 from core.running_files import modules_say, pages_say
-from core.sweeps import require_same
+from core.sweeps import proved_of, require_same
 from core.wild_braces import wild_classes
 from core.wild_files import WildFiles
 from partitor.exchange.report import SubmissionReport
 from partitor.languages.registry import LANGUAGES
 from partitor.program.program import Program, ProgramFile
-from partitor.repeats.find import Limits, find_repeats
 from partitor.source import Source
 from partitor.suggestions.proof import MovedFunction, SharedFunction, prove_together
-from partitor.suggestions.worked import Deadline, Proved, attempt, makings, replaced, work_through
 
 SHOW = """\
 function show(title, value) {
@@ -360,11 +358,7 @@ def test_nothing_else_of_a_page_may_change():
 def became_of(files: dict[str, str], language: str) -> tuple[dict[str, str], list[dict[str, str]], int]:
     """A program, everything that proved rewritings made of it, and how many of them touch several files."""
     program = Program([ProgramFile(Source(p, t, language), LANGUAGES[language]) for p, t in files.items()])
-    found = find_repeats(program, Limits(), frozenset(), near=True)
-    proved = [r for r in (attempt(*making) for making in makings(found)) if isinstance(r, Proved)]
-    results = [replaced(program, r.changed) for r in proved]
-    chain = work_through(program, Limits(), frozenset(), Deadline(60), found)
-    results += [chain.program] if chain.steps else []
+    proved, results = proved_of(program)
     return files, [{f.path: f.source.text for f in p.files} for p in results], sum(bool(r.others) for r in proved)
 
 

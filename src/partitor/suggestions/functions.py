@@ -25,7 +25,7 @@ from .first_values import first_values, is_throughout
 from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
-from .sharing import home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
+from .sharing import class_around, home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
 from .text import body_lines, comment_above, in_terms_of
 from .typed import column_type, handed_on, only_looked_at, variable_type
 from .words import words_of
@@ -130,7 +130,7 @@ def _calls(table: Table, interface: Interface, writer: Writer, name: str, is_met
 
 def _in_several_classes(copies: Sequence[Copy]) -> bool:
     """True where functions are methods, and the copies stand in more than one class."""
-    return copies[0].file.language.methods and len({_class_around(copy) for copy in copies}) > 1
+    return copies[0].file.language.methods and len({class_around(copy) for copy in copies}) > 1
 
 
 def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
@@ -138,7 +138,7 @@ def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
     if not interface.uses_object:
         return ""
     file, tree = copies[0].file, copies[0].file.tree
-    homes = {_class_around(copy) for copy in copies}
+    homes = {class_around(copy) for copy in copies}
     methods = [file.procedure_around(copy.first) for copy in copies]
     own = file.language.own_object
     given = all(m.parameters[:1] == (own,) for m in methods) or not file.language.object_is_given
@@ -146,11 +146,6 @@ def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
         raise CannotWrite("it would have to be a method of several classes")
     named = tree.child(homes.pop(), file.language.name_field)
     return tree.text[named] if named is not None else ""
-
-
-def _class_around(copy: Copy) -> int:
-    kinds = copy.file.language.classes
-    return next((p for p in copy.file.parents(copy.first) if copy.file.tree.kind[p] in kinds), 0)
 
 
 def _beside(copies: Sequence[Copy]) -> int:

@@ -21,7 +21,7 @@ from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines, in_terms_of, replacements
 from .typed import column_type
-from .words import words_of
+from .words import shared_words
 
 
 def merge_candidate(twins: Twins) -> Candidate:
@@ -156,9 +156,8 @@ def is_handed_on(file: ProgramFile, procedure: Procedure) -> bool:
 def shared_name(twins: Twins) -> str:
     """A name for what twins do that keep their own; "" where their names share no word."""
     file, first = twins.procedures[0]
-    lists = [words_of(p.name) for _, p in twins.procedures]
     handlers = file.language.started_by_hand and any("_" in p.name for _, p in twins.procedures)
-    if handlers or not any(all(w in other for other in lists) for w in lists[0]):
+    if handlers or not shared_words([p.name for _, p in twins.procedures], 1):
         return ""
     namer = Namer(file, writer_for(file).style)
     return namer.merged([p.name for _, p in twins.procedures], Copy(file, file.statements_of(first)))

@@ -30,6 +30,7 @@ from .words import (
     comment_words,
     in_convention,
     plural_of,
+    shared_words,
     singular,
     words_of,
 )
@@ -132,15 +133,14 @@ class Namer:
     def general(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for a variable of one function in place of several that each call theirs otherwise: what their
         names share, else what stands in it; the first function's where that says nothing wrong."""
-        lists = [words_of(v) for v in column.values]
-        shared = [w for w in lists[0] if len(w) > 2 and all(w in other for other in lists[1:])]
-        if shared == lists[0] and not any(c.isdigit() for c in column.values[0]):
+        own, shared = words_of(column.values[0]), shared_words(column.values)
+        if shared == own and not any(c.isdigit() for c in column.values[0]):
             return column.values[0]
         if shared:
             return self.fresh(shared, [in_convention(["one", *shared], self.style)])
         if column.is_target and self._is_returned(column, copies[0]):
             return self.fresh(["result"])
-        if not any(len(w) > 2 for w in lists[0]):
+        if not any(len(w) > 2 for w in own):
             return column.values[0]
         if column.is_target:
             return self.fresh(["item"]) if self._turns_a_loop(column, copies[0]) else column.values[0]
@@ -154,7 +154,7 @@ class Namer:
         words = words_of(column.values[0])
         if len({tuple(words_of(v)) for v in column.values}) == 1 and any(len(w) > 2 for w in words):
             return self.fresh(words, [column.values[0], *(["result", "found"] if returned else [])])
-        shared = [w for w in words if len(w) > 2 and all(w in words_of(v) for v in column.values)]
+        shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [column.values[0]])
         if returned and told & set(words):
@@ -163,8 +163,7 @@ class Namer:
 
     def first_given(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for a parameter in place of variables that each copy gives its value first, and calls otherwise."""
-        lists = [words_of(v) for v in column.values]
-        shared = [w for w in lists[0] if len(w) > 2 and all(w in other for other in lists[1:])]
+        shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [column.values[0]])
         if self._used_as_collection(copies[0], column):
@@ -219,7 +218,7 @@ class Namer:
 
     def _merged(self, names: Sequence[str], body: Copy) -> str:
         lists = [words_of(n) for n in names]
-        shared = [w for w in lists[0] if w not in STOP_WORDS and all(w in other for other in lists[1:])]
+        shared = [w for w in shared_words(names, 1) if w not in STOP_WORDS]
         if all("to" in words[1:-1] for words in lists):
             return self.fresh(["convert", *shared])
         if shared:
@@ -414,8 +413,7 @@ class Namer:
             # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
             words = words_of(holders.pop())[-1:] if len(holders) == 1 else []
             return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
-        lists = [words_of(v) for v in column.values]
-        shared = [w for w in lists[0] if all(w in other for other in lists[1:])]
+        shared = shared_words(column.values, 1)
         collection = ["values"] if self._used_as_collection(copies[0], column) else []
         return shared or collection or self._from_types(column, copies)
 

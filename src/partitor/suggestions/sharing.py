@@ -147,7 +147,7 @@ def in_a_class(
     """The candidate with a method of the first copy's class that needs no object, called by the class's name from
     others."""
     file, tree = whole.file, whole.file.tree
-    holder = _class_of(copies[0])
+    holder = class_around(copies[0])
     named = tree.child(holder, file.language.name_field)
     if named is None or tree.parent[holder] != 0:
         raise CannotWrite("the class of the copies has no plain name")
@@ -158,7 +158,7 @@ def in_a_class(
     own = re.compile(rf"\b{re.escape(whole.name)}\(")
     called = [
         call
-        if copy.file is file and _class_of(copy) == holder
+        if copy.file is file and class_around(copy) == holder
         else Edit(call.start, call.end, (*call.lines[:-1], own.sub(f"{home}.{whole.name}(", call.lines[-1], count=1)))
         for copy, call in zip(copies, calls, strict=True)
     ]
@@ -171,7 +171,8 @@ def in_a_class(
     )
 
 
-def _class_of(copy: Copy) -> int:
+def class_around(copy: Copy) -> int:
+    """The class that a copy stands in; 0 where it stands in none."""
     kinds = copy.file.language.classes
     return next((p for p in copy.file.parents(copy.first) if copy.file.tree.kind[p] in kinds), 0)
 

@@ -80,6 +80,16 @@ QUANTITIES = frozenset(
 """What a function may be called by that works it out, whatever the copies call it."""
 
 
+def shared_words(names: Sequence[str], shortest: int = 3) -> list[str]:
+    """The words of the first name, of so many letters at least, that all others have too.
+
+    >>> shared_words(["northGate", "gate_south"])
+    ['gate']
+    """
+    lists = [words_of(name) for name in names]
+    return [w for w in lists[0] if len(w) >= shortest and all(w in other for other in lists[1:])]
+
+
 def words_of(name: str) -> list[str]:
     """The words of a name or a phrase, in lower case.
 
