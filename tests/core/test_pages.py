@@ -59,6 +59,13 @@ def test_a_script_that_is_never_closed_goes_on_to_the_end():
     assert code_spans(b"<p>x</p><script>let a = 1;") == [(16, 26)]
 
 
+def test_modules_of_a_page_keep_their_names_to_themselves():
+    module = b'<body><script type="module">let a = 1;</script>'
+    assert len(code_spans(module)) == 1
+    both = module + b"<script>let b = 2;</script>"
+    assert [both[a:b] for a, b in code_spans(both)] == [b"let b = 2;"]
+
+
 @given(st.text(alphabet="<>/script! -=\"'\nabc{};", max_size=60), st.text(alphabet="let a=1;\n", max_size=20))
 def test_every_byte_of_the_code_stays_where_it_is(around, code):
     text = f"<p>{around}<script>{code}</script>".encode()

@@ -315,6 +315,8 @@ def test_a_script_keeps_the_function_only_where_it_runs_first_on_every_page():
     commented = PAGE.replace('<script src="a.js"></script>', '<!-- <script src="a.js"></script> -->')
     for page in (swapped, late, alone, commented, PAGE.replace('src="a.js"', 'src="a.js" type="module"')):
         assert not verdict({**PAGES, "index.html": page}, MOVED, claim, "javascript").proved, page
+    module = PAGE.replace('src="b.js"', 'src="b.js" type="module"')
+    assert not verdict({**PAGES, "index.html": module}, MOVED, claim, "javascript").proved
     assert not verdict({**PAGES, "more.html": alone}, MOVED, claim, "javascript").proved
     strict = {**PAGES, "b.js": '"use strict";\n' + PAGES["b.js"]}
     assert not verdict(strict, {**MOVED, "b.js": '"use strict";\n' + MOVED["b.js"]}, claim, "javascript").proved

@@ -32,7 +32,9 @@ class Script(msgspec.Struct, frozen=True):
     loads: str = ""
     """The path that it loads, as written; "" for a script that stands in the page."""
     plain: bool = True
-    """It runs when the page's parser reaches it, and shares its variables with the others."""
+    """It runs when the page's parser reaches it."""
+    shares: bool = True
+    """Its names are those of the page; a module keeps its own."""
 
 
 def is_page(text: bytes) -> bool:
@@ -58,19 +60,21 @@ def scripts_of(text: bytes) -> tuple[Script, ...]:
         kind = given.get("type", "").lower()
         if kind in CODE_TYPES:
             plain = kind != "module" and not LATE & set(given)
-            found.append(Script(piece.start(), *piece.span("code"), given.get("src", ""), plain))
+            found.append(Script(piece.start(), *piece.span("code"), given.get("src", ""), plain, kind != "module"))
     return tuple(found)
 
 
 def code_spans(text: bytes) -> list[tuple[int, int]]:
-    """The bytes of a text that are code: all of a script, of a page what stands in its script elements.
+    """The bytes of a text that are code: all of a script, of a page what stands in its script elements; a module, whose
+    names are its own, only where it is alone.
 
     >>> code_spans(b"let a = 1"), code_spans(b"<p>1</p><script>let a</script>")
     ([(0, 9)], [(16, 21)])
     """
     if not is_page(text):
         return [(0, len(text))]
-    return [(s.start, s.stop) for s in scripts_of(text) if not s.loads]
+    here = [s for s in scripts_of(text) if not s.loads]
+    return [(s.start, s.stop) for s in here if s.shares or len(here) == 1]
 
 
 def masked(text: bytes) -> bytes:

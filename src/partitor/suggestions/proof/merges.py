@@ -256,7 +256,7 @@ class _MergeProof:
             return False
         statement = statement_of(before, found[0])
         return statement is not None and (
-            before.language.hoists
+            (before.language.hoists and len(before.code_spans) == 1)
             or all(_runs_nothing(before, s) for s in before.blocks[0].statements if s < statement)
         )
 

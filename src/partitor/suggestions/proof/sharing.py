@@ -308,6 +308,8 @@ class _SharingProof:
                 own = loads_of(page, self.claim.path)
                 if not own or not own[0].plain:
                     raise Refused("a page does not load the function before its calls")
+                if not all(s.shares for s in (*own, *loads_of(page, after.path))):
+                    raise Refused("a module keeps its names to itself")
                 late = [s for s in loads_of(page, after.path) if s.tag < own[0].tag]
                 if late and after.path != self.claim.path:
                     raise Refused("a page does not load the function before its calls")
