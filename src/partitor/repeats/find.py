@@ -319,7 +319,7 @@ class _Finder:
                 if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
                     continue
                 left -= len(copies) * length
-                if common_tokens(copies[:2]) < 2 * self.limits.repeat_statements:
+                if common_tokens(copies[:2], len(copies) < 3) < 2 * self.limits.repeat_statements:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies)

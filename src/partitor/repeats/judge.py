@@ -80,8 +80,10 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
     few = len(copies) < 3 or (inner <= fewest_statements and columns)
     enough = 3 * fewest_statements if few else 2 * fewest_statements
-    # A variable that is called otherwise throughout is as good as one that is called the same.
-    alike = table.constant_tokens + sum(len(column.spots) - 1 for column in renamed)
+    # A variable that is called otherwise throughout is as good as one that is called the same; in several short copies
+    # it may be chance.
+    throughout = sum(len(column.spots) - 1 for column in renamed)
+    alike = table.constant_tokens + (throughout if few else throughout // 2)
     return alike >= enough and alike >= 1.5 * spots
 
 

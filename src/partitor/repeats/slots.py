@@ -146,12 +146,20 @@ class Table(msgspec.Struct, frozen=True, eq=False):
         return (*self.columns, *(d.column for d in self.derived))
 
 
-def common_tokens(copies: Sequence[Copy]) -> int:
-    """Names, values and operators that are the same in all copies, or may be the same variable under other names; 0
-    where they are no copies of one template."""
+def common_tokens(copies: Sequence[Copy], renamed_too: bool) -> int:
+    """Names, values and operators that are the same in all copies, or where asked for may be the same variable under
+    other names; 0 where they are no copies of one template."""
     walk = _Walk(copies)
     alike = all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True))
-    return walk.constant + len(walk.slots) if alike else 0
+    if not alike or not renamed_too:
+        return walk.constant if alike else 0
+    name = copies[0].file.language.name
+    renamed = [
+        tuple(t.text[n] for t, n in zip(walk.trees, nodes, strict=True))
+        for nodes in walk.slots
+        if all(t.kind[n] == name for t, n in zip(walk.trees, nodes, strict=True))
+    ]
+    return walk.constant + len(renamed) - len(set(renamed))
 
 
 def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> Table | None:
