@@ -5,7 +5,7 @@ from __future__ import annotations
 import posixpath
 import re
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from enum import Enum
 from pathlib import PurePosixPath
 
@@ -84,18 +84,14 @@ def folder_of(path: str) -> str:
 def is_free_module(name: str, files: Sequence[ProgramFile]) -> bool:
     """True for a name under which no file or folder of the program, nor a module of Python's library, is known."""
     parts = {part.split(".")[0] for file in files for part in PurePosixPath(file.path).parts}
-    return name not in parts and name not in sys.stdlib_module_names and not _is_mentioned(name, files)
-
-
-def _is_mentioned(name: str, files: Sequence[ProgramFile]) -> bool:
-    return any(name in text for file in files for kind, text in _imported(file) if kind)
-
-
-def _imported(file: ProgramFile) -> Iterator[tuple[bool, list[str]]]:
-    """The words of each import."""
-    for s in file.blocks[0].statements:
-        if file.is_import(s):
-            yield True, re.findall(r"\w+", file.tree.source_of(s))
+    imported = {
+        word
+        for file in files
+        for s in file.blocks[0].statements
+        if file.is_import(s)
+        for word in re.findall(r"\w+", file.tree.source_of(s))
+    }
+    return name not in parts | imported | sys.stdlib_module_names
 
 
 def loads_of(page: ProgramFile, path: str) -> list[Script]:
