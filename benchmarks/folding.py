@@ -35,7 +35,8 @@ from partitor.languages.python.table import PYTHON
 from partitor.program.program import Program, ProgramFile, code_line_numbers
 from partitor.reading.collect import Submission
 from partitor.records import Suggestion
-from partitor.repeats.find import Limits, find_repeats
+from partitor.repeats.find import find_repeats
+from partitor.repeats.limits import Limits
 from partitor.suggestions.edits import apply_edits
 from partitor.suggestions.proof import prove
 from partitor.suggestions.worked import LEAST_SAVING, Proved, attempt, makings, proved_suggestions

@@ -13,9 +13,12 @@ from .procedures.required import Match
 from .program.program import Procedure, Program, ProgramFile
 from .program.shapes import skeleton
 from .records import Change, Finding, Place, SlotColumn, Suggestion
-from .repeats.find import Limits, RepeatedBlock, Repeats, Run, Twins
+from .repeats.counters import are_listable
+from .repeats.find import RepeatedBlock, Repeats, Twins
 from .repeats.judge import inner_statements
+from .repeats.limits import Limits
 from .repeats.near import NearBlock, NearTwins
+from .repeats.runs import Run
 from .repeats.slots import Copy, Table
 from .suggestions.candidate import Candidate, InFile
 from .suggestions.functions import function_candidate
@@ -122,8 +125,7 @@ class Remarks:
             return
         times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
         message = f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
-        if any(copy.is_reordered for copy in table.copies):
-            message = f"{message[:-1]}, once their lines are brought into one order."
+        message = _of_one_order(message, table)
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_known(self, block: RepeatedBlock, known: Procedure, suggestion: Suggestion) -> None:
@@ -137,7 +139,7 @@ class Remarks:
         suggestion = self._suggest("merge", lambda: twins_candidate(twins), twins.table, "one function")
         names = _told_apart(twins.procedures)
         places = [Place(f.path, p.start_line, p.end_line) for f, p in twins.procedures]
-        message = f"{names} are alike; {_difference(suggestion.slots, twins.table)}."
+        message = _of_one_order(f"{names} are alike; {_difference(suggestion.slots, twins.table)}.", twins.table)
         self._add_table("twin-functions", message, places, twins.table, suggestion)
 
     def _add_near_twins(self, near: NearTwins, part: RepeatedBlock | None) -> None:
@@ -515,7 +517,7 @@ SHARED_HOMES = {
 
 def _outline(kind: str, table: Table) -> str:
     count = len(table.copies)
-    family = next((c for c in table.columns if c.is_target and c.is_family), None)
+    family = next((c for c in table.columns if c.is_target and are_listable(table, c)), None)
     if kind == "loop" and family is not None:
         return (
             f"Keep {family.values[0]} to {family.values[-1]} in one list, and write the statements once, inside "
@@ -538,6 +540,12 @@ def _outline(kind: str, table: Table) -> str:
         f"Move the statements into a function of their own and call it in the {count} places; each thing "
         "that differs is a parameter, and what is needed afterwards is returned."
     )
+
+
+def _of_one_order(message: str, table: Table) -> str:
+    """What is said of copies, with what has to be done first where their lines stand in another order."""
+    reordered = any(copy.is_reordered for copy in table.copies)
+    return f"{message[:-1]}, once their lines are brought into one order." if reordered else message
 
 
 def _difference(slots: Sequence[SlotColumn], table: Table) -> str:

@@ -14,7 +14,8 @@ from partitor.languages.python.table import PYTHON
 from partitor.languages.registry import LANGUAGES
 from partitor.program.program import ProgramFile
 from partitor.reading.collect import Submission
-from partitor.repeats.find import Limits, Repeats, find_repeats
+from partitor.repeats.find import Repeats, find_repeats
+from partitor.repeats.limits import Limits
 from partitor.source import Source
 from partitor.suggestions.proof import Claim, Verdict, prove
 
@@ -92,3 +93,9 @@ def run(text: str | Path, stdin: str = "") -> tuple[int, str]:
     command = [sys.executable, "-I", str(text)] if isinstance(text, Path) else [sys.executable, "-I", "-c", text]
     done = subprocess.run(command, input=stdin, capture_output=True, text=True, timeout=20, check=False)
     return done.returncode, done.stdout
+
+
+def printed(text: str) -> str:
+    """What a program prints; of an error only what it says, as its place changes."""
+    done = subprocess.run([sys.executable, "-I", "-c", text], capture_output=True, text=True, timeout=20, check=False)
+    return done.stdout + done.stderr.strip().rpartition("\n")[2]

@@ -7,7 +7,8 @@ from collections.abc import Callable, Sequence
 
 from core.builders import read
 from partitor.program.program import Program
-from partitor.repeats.find import Limits, find_repeats
+from partitor.repeats.find import find_repeats
+from partitor.repeats.limits import Limits
 from partitor.suggestions.worked import Deadline, Proved, attempt, makings, replaced, work_through
 
 Group = tuple[str, list[str]]

@@ -14,7 +14,7 @@ from core.runners import can_run, outputs, type_errors
 from core.wild_arrays import wild_arrays
 from core.wild_braces import wild_braces
 from partitor.program.program import Program
-from partitor.repeats.find import Limits
+from partitor.repeats.limits import Limits
 from partitor.suggestions.proof import ListedVariables, prove
 from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
 

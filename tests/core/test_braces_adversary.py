@@ -9,7 +9,7 @@ from runners import can_run, outputs
 from wild_braces import wild_braces
 
 from partitor.program.program import Program
-from partitor.repeats.find import Limits
+from partitor.repeats.limits import Limits
 from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import prove
 from partitor.suggestions.worked import Deadline, proved_suggestions, work_through

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import subprocess
-import sys
 from pathlib import Path
 
 import pytest
 
-from core.builders import file, named, read
+from core.builders import file, named, printed, read
 from core.runners import can_run, outputs
 from core.sweeps import Group, proved_in, require_same
 from core.wild_braces import wild_again
@@ -225,9 +223,3 @@ def test_wild_first_values_print_the_same() -> None:
         for after in texts:
             assert printed(after) == said, f"{text}\n----- became\n{after}"
     assert given > 20
-
-
-def printed(text: str) -> str:
-    """What a program prints; of an error only what it says, as its place changes."""
-    done = subprocess.run([sys.executable, "-I", "-c", text], capture_output=True, text=True, timeout=20, check=False)
-    return done.stdout + done.stderr.strip().rpartition("\n")[2]

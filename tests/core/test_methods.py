@@ -7,7 +7,7 @@ import pytest
 from core.builders import file, report, run, verdict, worked
 from core.wild_functions import alike_methods
 from partitor.program.program import Program
-from partitor.repeats.find import Limits
+from partitor.repeats.limits import Limits
 from partitor.suggestions.proof import NewFunction
 from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
 

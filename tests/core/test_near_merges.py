@@ -11,7 +11,8 @@ from core.runners import can_run, outputs
 from core.sweeps import Group, require_same
 from core.wild_braces import wild_pair
 from partitor.program.program import Program
-from partitor.repeats.find import Limits, find_repeats
+from partitor.repeats.find import find_repeats
+from partitor.repeats.limits import Limits
 from partitor.suggestions.near_merges import near_merge_candidate
 from partitor.suggestions.proof import MergedFunctions, prove
 from partitor.suggestions.worked import Proved, attempt

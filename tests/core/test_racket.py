@@ -10,7 +10,7 @@ from core.builders import prove, read, report, rules, worked
 from core.runners import can_run, outputs
 from core.wild_lisp import wild_lisp
 from partitor.program.program import Program
-from partitor.repeats.find import Limits
+from partitor.repeats.limits import Limits
 from partitor.suggestions.proof import Claim, MergedFunctions, NewFunction, NewLoop
 from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
 

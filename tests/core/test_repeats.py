@@ -2,7 +2,7 @@
 
 from builders import repeats, report
 
-from partitor.repeats.find import Limits
+from partitor.repeats.limits import Limits
 from partitor.repeats.slots import Table
 
 

@@ -16,7 +16,7 @@ import msgspec
 from ..errors import AssignmentFileError
 from ..languages.registry import LANGUAGES
 from ..procedures.required import RequiredFunction
-from ..repeats.find import Limits
+from ..repeats.limits import Limits
 from ..rules import RULES
 from ..scoring.default import default_criteria
 from ..scoring.measures import MEASURES

@@ -68,6 +68,13 @@ class LoopText(msgspec.Struct, frozen=True):
     above: tuple[str, ...] = ()
 
 
+class Gap(msgspec.Struct, frozen=True):
+    """What comes into a text: an expression, and whether its value is a text itself or a number."""
+
+    expression: str
+    is_text: bool = False
+
+
 class Writer(ABC):
     """Writes for one file."""
 
@@ -84,8 +91,8 @@ class Writer(ABC):
     """A loop through a list can count its turns besides."""
 
     @abstractmethod
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
-        """The plain string literal at `node` with some of its digit groups replaced by expressions. Raises
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
+        """The plain string literal at `node`, cut into parts, with values in the place of some parts. Raises
         CannotWrite where the language has no way to write that in place."""
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
@@ -107,10 +114,9 @@ class Writer(ABC):
         text."""
         raise CannotWrite("the text that differs says how to print, which a variable should not")
 
-    def words_with(self, node: int, replacements: Mapping[int, str]) -> str:
-        """The words at `node`, in a text with gaps, with some of their digit groups replaced by expressions."""
-        parts = self.file.language.numbers_in(self.file.tree.text[node])
-        return "".join(self.gap(replacements[k]) if k in replacements else part for k, part in enumerate(parts))
+    def words_with(self, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
+        """The words in a text with gaps, cut into parts, with values in the place of some parts."""
+        return "".join(self.gap(gaps[k].expression) if k in gaps else part for k, part in enumerate(parts))
 
     @abstractmethod
     def value_text(self, node: int, expression: str) -> str:
@@ -221,22 +227,28 @@ def around(quote: str, before: str, expression: str, after: str) -> list[str]:
     ]
 
 
-def pieces(inner: str, quote: str, replacements: Mapping[int, str]) -> list[str]:
-    """A text with some of its digit groups replaced by expressions, as literals and expressions to be joined.
+def inner_parts(parts: Sequence[str]) -> list[str]:
+    """The parts of a literal without the quotes with which the first begins and the last ends."""
+    return [part[k == 0 : len(part) - (k == len(parts) - 1)] for k, part in enumerate(parts)]
 
-    >>> pieces("gate 3!", '"', {1: "i + 1"})
+
+def pieces(parts: Sequence[str], quote: str, gaps: Mapping[int, Gap]) -> list[str]:
+    """A text of these parts, with values in the place of some, as literals and expressions to be joined.
+
+    >>> pieces(["gate ", "3", "!"], '"', {1: Gap("i + 1")})
     ['"gate "', '(i + 1)', '"!"']
     """
     out: list[str] = []
     text = ""
-    for k, part in enumerate(re.split(r"(\d+)", inner)):
-        if k not in replacements:
+    for k, part in enumerate(parts):
+        if k not in gaps:
             text += part
             continue
         if text or not out:
             out.append(f"{quote}{text}{quote}")
-        simple = re.fullmatch(r"\w+(?:[\[(]\w+[\])])?", replacements[k])
-        out.append(replacements[k] if simple else f"({replacements[k]})")
+        value = gaps[k].expression
+        simple = re.fullmatch(r"\w+(?:[\[(]\w+[\])])?", value)
+        out.append(value if simple else f"({value})")
         text = ""
     return [*out, f"{quote}{text}{quote}"] if text else out
 

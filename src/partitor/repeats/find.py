@@ -9,14 +9,15 @@ from collections.abc import Callable, Iterator, Sequence
 import msgspec
 
 from ..program.program import Block, Procedure, Program, ProgramFile
-from ..program.shapes import ShapeTable, given_value
+from ..program.shapes import ShapeTable
 from ..program.tree import Tree
-from .declarations import declares_for_later, without_lost_declarations
-from .judge import inner_statements, worth_a_function, worth_a_loop, worth_merging
+from .declarations import without_lost_declarations
+from .judge import inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
+from .limits import Limits
 from .near import NearBlock, NearTwins, near_blocks, near_twins
-from .order import reordered_copies
-from .periods import Repetition, explains, maximal_repetitions, may_repeat
+from .order import SHORTEST, in_one_order, reordered_copies
+from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
 from .slots import Copy, Table, common_tokens, compare
 from .suffixes import Repeat, maximal_repeats
 from .windows import windows
@@ -34,24 +35,6 @@ MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 FEWEST_OF_METHODS = 4
 """Statements from which methods that do the same with different fields are worth a remark."""
-
-
-class Limits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What counts as too much; the assignment may set each."""
-
-    procedure_statements: int = 20
-    nesting: int = 3
-    repeat_statements: int = 3
-    run_copies: int = 3
-
-
-class Run(msgspec.Struct, frozen=True, eq=False):
-    """Copies in a row. `rest`: a last copy that is not whole, at least half of one; `more`: further copies, behind
-    one or two statements that interrupt the row."""
-
-    table: Table
-    rest: Copy | None = None
-    more: tuple[Copy, ...] = ()
 
 
 class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
@@ -91,12 +74,6 @@ def find_repeats(
     return _Finder(program, limits, handed_out, near).find()
 
 
-class _Sequence(msgspec.Struct, frozen=True, eq=False):
-    file: ProgramFile
-    block: Block
-    symbols: list[int]
-
-
 class _Finder:
     def __init__(
         self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], near: bool = False
@@ -109,7 +86,7 @@ class _Finder:
         self.complete = True
         self.unusable = -(1 << 40)
         self.sequences = [
-            _Sequence(file, block, self._symbols(file, block))
+            StatementList(file, block, self._symbols(file, block))
             for file in program.files
             for block in file.blocks
             if block.statements
@@ -117,8 +94,9 @@ class _Finder:
 
     def find(self) -> Repeats:
         twins = self._twins()
-        runs = [run for sequence in self.sequences for run in self._runs(sequence)]
-        runs = _without_repeated_inner_runs(runs)
+        finder = RunFinder(self.shapes, self.limits)
+        runs = [run for sequence in self.sequences for run in finder.runs(sequence)]
+        runs = without_repeated_inner_runs(runs)
         blocks = self._blocks(runs, twins)
         if not self.near:
             return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
@@ -157,7 +135,7 @@ class _Finder:
 
     @staticmethod
     def _belongs(
-        sequence: _Sequence, folded: Sequence[Table], near: Sequence[NearTwins], twins: Sequence[Twins]
+        sequence: StatementList, folded: Sequence[Table], near: Sequence[NearTwins], twins: Sequence[Twins]
     ) -> bool:
         """True where a statement list is part of what was found already."""
         tree = sequence.file.tree
@@ -187,122 +165,10 @@ class _Finder:
             symbols.append(self.unusable if unusable else self.shapes.shape(tree, s))
         return symbols
 
-    # -- runs ------------------------------------------------------------------------------------
-
-    def _runs(self, sequence: _Sequence) -> list[Run]:
-        candidates = []
-        worthy: list[Repetition] = []
-        tree = sequence.file.tree
-        copies = max(2, self.limits.run_copies)
-        alike = self._as_assignments(sequence)
-        if not alike and not may_repeat(sequence.symbols, copies):
-            return []
-        finer = [
-            [
-                symbol_of(tree, alike.get(s, s)) if symbol >= 0 else symbol
-                for s, symbol in zip(sequence.block.statements, sequence.symbols, strict=True)
-            ]
-            for symbol_of in (self.shapes.exact, self.shapes.worded)
-        ]
-        symbols = sequence.symbols
-        if alike:
-            symbols = [
-                self.shapes.shape(tree, alike[s]) if s in alike else symbol
-                for s, symbol in zip(sequence.block.statements, symbols, strict=True)
-            ]
-        for found in maximal_repetitions(symbols, copies, *finer):
-            if any(explains(shorter, found) for shorter in worthy):
-                continue
-            run = self._best_offset(sequence, found.start, found.stop, found.period)
-            if run is not None:
-                candidates.append(run)
-                worthy.append(found)
-        candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
-        chosen: list[Run] = []
-        for run in candidates:
-            if all(_compatible(run, other) for other in chosen):
-                chosen.append(run)
-        in_order = sorted(chosen, key=lambda r: r.table.copies[0].start_line)
-        return [self._with_more(sequence, run, in_order) for run in in_order]
-
-    def _as_assignments(self, sequence: _Sequence) -> dict[int, int]:
-        """Declarations that only differ from an assignment further down by declaring, with that assignment: the
-        first copy of a run often declares what the others give another value."""
-        tree, language = sequence.file.tree, sequence.file.language
-        if not language.declares or language.implicit_locals or language.value_types:
-            return {}
-        declared: dict[str, tuple[int, int]] = {}
-        found: dict[int, int] = {}
-        for s in sequence.block.statements:
-            given = given_value(tree, s)
-            if given is None:
-                continue
-            name, shape = tree.text[given[0]], self.shapes.shape(tree, given[1])
-            if tree.kind[s] == "declaration":
-                declared[name] = (s, shape)
-            elif name in declared and declared[name][1] == shape:
-                found.setdefault(declared[name][0], s)
-        return found
-
-    def _with_more(self, sequence: _Sequence, run: Run, runs: Sequence[Run]) -> Run:
-        """The run with the copies that go on behind an interruption, where these are no run of their own."""
-        statements, symbols = sequence.block.statements, sequence.symbols
-        first = statements.index(run.table.copies[0].first)
-        period, count = len(run.table.copies[0].statements), len(run.table.copies)
-        template = symbols[first : first + period]
-        position = first + period * count
-        if run.rest is not None:
-            return run
-        more: list[Copy] = []
-        for gap in (1, 2):
-            start = position + gap
-            while symbols[start : start + period] == template:
-                more.append(Copy(sequence.file, statements[start : start + period]))
-                start += period
-            if more:
-                break
-        taken = any(
-            other is not run and c.span[0] < copy.span[1] and copy.span[0] < c.span[1]
-            for other in runs
-            for c in other.table.copies
-            for copy in more
-        )
-        if not more or taken:
-            return run
-        whole = compare([*run.table.copies, *more])
-        same = whole is not None and len(whole.columns) == len(run.table.columns)
-        return Run(run.table, run.rest, tuple(more)) if same else run
-
-    def _best_offset(self, sequence: _Sequence, start: int, stop: int, period: int) -> Run | None:
-        """Where in a stretch the copies begin: where paragraphs begin, else as early as possible."""
-        count = (stop - start) // period
-        best: tuple[tuple[int, int, int, int], Run] | None = None
-        for offset in range((stop - start) % period + 1):
-            first = start + offset
-            statements = sequence.block.statements
-            copies = [
-                Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
-            ]
-            table = compare(copies)
-            if table is not None and declares_for_later(table):
-                first, copies = first + period, copies[1:]
-                table = compare(copies)
-            if table is None or not worth_a_loop(table, self.limits.run_copies):
-                continue
-            end = first + len(copies) * period
-            left_over = statements[end:stop]
-            rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
-            heads = sum(_starts_paragraph(copy) for copy in copies)
-            uneven = sum(column.step() is None for column in table.columns)
-            rank = (heads, -uneven, -len(table.columns), -offset)
-            if best is None or rank > best[0]:
-                best = (rank, Run(table, rest))
-        return best[1] if best else None
-
     # -- blocks ----------------------------------------------------------------------------------
 
     def _blocks(self, runs: list[Run], twins: list[Twins]) -> list[RepeatedBlock]:
-        places: list[tuple[_Sequence, int]] = []
+        places: list[tuple[StatementList, int]] = []
         for sequence in self.sequences:
             places.extend((sequence, i) for i in range(len(sequence.symbols) + 1))
         candidates: list[RepeatedBlock] = []
@@ -342,7 +208,7 @@ class _Finder:
         """Repeats of which the first copy declares what the others only give another value."""
         changed = [symbols_of[:] for symbols_of in symbols]
         for sequence, found in zip(self.sequences, changed, strict=True):
-            alike = self._as_assignments(sequence)
+            alike = as_assignments(sequence, self.shapes)
             for k, s in enumerate(sequence.block.statements) if alike else ():
                 if s in alike and found[k] >= 0:
                     found[k] = self.shapes.shape(sequence.file.tree, alike[s])
@@ -479,7 +345,7 @@ class _Finder:
                 )
                 groups.setdefault(key, []).append((file, procedure, Copy(file, statements)))
         found = []
-        for members in groups.values():
+        for members in _brought_to_one_order(list(groups.values()), shape, self.shapes.kinded):
             if len(members) < 2 or len({p.name for _, p, _ in members}) == 1:
                 continue
             table = compare([copy for _, _, copy in members], open_calls)
@@ -491,6 +357,34 @@ class _Finder:
                 )
                 found.append(Twins(tuple((f, p) for f, p, _ in members), table, elsewhere))
         return found
+
+
+FunctionCopy = tuple[ProgramFile, Procedure, Copy]
+"""A function and its body."""
+
+
+def _brought_to_one_order(
+    groups: Sequence[list[FunctionCopy]], shape: Callable[[Tree, int], int], kinded: Callable[[Tree, int], int]
+) -> list[list[FunctionCopy]]:
+    """The groups, with functions that only become twins once lines of theirs change places in groups of their own,
+    their bodies in the first one's order."""
+    alike: dict[tuple[int, ...], list[FunctionCopy]] = {}
+    for member in (member for members in groups for member in members):
+        file, procedure, copy = member
+        if len(copy.statements) >= SHORTEST:
+            symbols = sorted(shape(file.tree, s) for s in copy.statements)
+            alike.setdefault((len(procedure.parameters), *symbols), []).append(member)
+    moved: list[list[FunctionCopy]] = []
+    for members in alike.values():
+        finer = [[kinded(f.tree, s) for s in copy.statements] for f, _, copy in members] if len(members) > 1 else []
+        if not finer or any(sorted(symbols) != sorted(finer[0]) for symbols in finer):
+            continue
+        sequences = [(file, copy.statements, symbols) for symbols, (file, _, copy) in zip(finer, members, strict=True)]
+        copies = in_one_order(sequences, [(k, 0) for k in range(len(members))], len(finer[0]))
+        if copies is not None and len(copies) == len(members):
+            moved.append([(file, p, copy) for (file, p, _), copy in zip(members, copies, strict=True)])
+    taken = {id(p) for members in moved for _, p, _ in members}
+    return [*([m for m in members if id(m[1]) not in taken] for members in groups), *moved]
 
 
 def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) -> Table | None:
@@ -512,63 +406,12 @@ def _is_a_stack(file: ProgramFile, procedure: Procedure) -> bool:
     return bool(prefix) and procedure.name.startswith((prefix, "unused_stack"))
 
 
-def _rest(table: Table, rest: Copy) -> Copy | None:
-    """The beginning of one more copy, if it assigns to nothing else than the copies do."""
-    first = table.copies[0]
-    beginning = Copy(first.file, first.statements[: len(rest.statements)])
-    both = compare([beginning, rest])
-    return rest if both is not None and not any(c.is_target for c in both.columns) else None
-
-
-def _starts_paragraph(copy: Copy) -> bool:
-    """True where a blank line, a comment or the block's beginning stands above the copy."""
-    line = copy.start_line - 2
-    lines = copy.file.lines
-    return line < 0 or not lines[line].strip() or lines[line].strip().startswith(("#", "//"))
-
-
-def _statements(table: Table) -> int:
-    return sum(inner_statements(copy) for copy in table.copies)
-
-
 def _saved_statements(table: Table) -> float:
     size = inner_statements(table.copies[0])
     return (len(table.copies) - 1) * size - len(table.copies) - len(table.columns)
 
 
-def _compatible(run: Run, other: Run) -> bool:
-    """Runs of one block may stand apart, or one inside a single copy of the other."""
-    return _apart_or_inside(run.table, other.table) or _apart_or_inside(other.table, run.table)
-
-
-def _apart_or_inside(inner: Table, outer: Table) -> bool:
-    if inner.copies[0].file is not outer.copies[0].file:
-        return True
-    start, stop = inner.copies[0].span[0], inner.copies[-1].span[1]
-    first, last = outer.copies[0].span[0], outer.copies[-1].span[1]
-    if stop <= first or last <= start:
-        return True
-    return any(c.span[0] <= start and stop <= c.span[1] for c in outer.copies)
-
-
-def _without_repeated_inner_runs(runs: list[Run]) -> list[Run]:
-    """An inner run that stands again in every outer copy is one opportunity: the first is kept."""
-    kept = []
-    for run in runs:
-        start, stop = run.table.copies[0].span[0], run.table.copies[-1].span[1]
-        file = run.table.copies[0].file
-        in_later_copy = any(
-            copy.span[0] <= start and stop <= copy.span[1]
-            for other in runs
-            if other is not run and other.table.copies[0].file is file
-            for copy in other.table.copies[1:]
-        )
-        if not in_later_copy:
-            kept.append(run)
-    return kept
-
-
-def _lengths(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[int]:
+def _lengths(starts: Sequence[tuple[StatementList, int]], length: int) -> list[int]:
     """How long the copies of a repeat may be: as long as it is; where its occurrences overlap, no longer than from
     one to the next; where each is made of shorter copies side by side, as long as one of these."""
     gaps = [b - a for (one, a), (other, b) in itertools.pairwise(starts) if one is other and a < b < a + length]
@@ -578,14 +421,16 @@ def _lengths(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[int]:
     return list(dict.fromkeys([length, *([min(gaps)] if gaps else []), *inner[:1]]))
 
 
-def _inner_starts(starts: Sequence[tuple[_Sequence, int]], whole: int, length: int) -> list[tuple[_Sequence, int]]:
+def _inner_starts(
+    starts: Sequence[tuple[StatementList, int]], whole: int, length: int
+) -> list[tuple[StatementList, int]]:
     """Where the copies begin if each occurrence of a repeat is made of shorter ones, side by side."""
     if length == whole or whole % length:
         return list(starts)
     return [(sequence, first + k) for sequence, first in starts for k in range(0, whole, length)]
 
 
-def _apart(starts: Sequence[tuple[_Sequence, int]], length: int) -> list[Copy]:
+def _apart(starts: Sequence[tuple[StatementList, int]], length: int) -> list[Copy]:
     """Occurrences that do not overlap, first come first served."""
     copies: list[Copy] = []
     last: dict[int, int] = {}

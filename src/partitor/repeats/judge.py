@@ -6,11 +6,15 @@ tables of literals, series of unlike prints, guard clauses, declarations, set-up
 
 from __future__ import annotations
 
+import re
 from bisect import bisect_right
 from collections.abc import Sequence
 
 from ..program.program import Procedure, ProgramFile
-from .slots import Column, Copy, Table
+from .columns import Column, Spot
+from .counters import are_listable
+from .series import NUMBERED
+from .slots import Copy, Table
 
 MOST_PARAMETERS = 5
 FEWEST = 3
@@ -37,22 +41,28 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     if any(_leaves(copy) for copy in copies) and not _tests_in_step(table):
         return False
     targets = [column for column in table.columns if column.is_target]
-    if targets and not all(c.is_family for c in targets):
+    if targets and not all(are_listable(table, c) for c in targets):
         return False
     if targets and worth_a_function(table, FEWEST) and not any(_is_shared(c, copies[0]) for c in targets):
         return False
-    irregular = [c for c in table.columns if c.step() is None and not c.is_family]
-    saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1
+    irregular = [c for c in table.columns if c.step() is None and c not in targets and not c.is_family]
+    # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
+    lists = sum(NUMBERED.fullmatch(c.values[0]) is None for c in targets)
+    saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
     if saved < 2 or len(irregular) > MOST_LISTED:
         return False
     if irregular and _unlike_prints(copies[0], table.all_columns):
         return False
-    if len(copies[0].statements) == 1 and irregular and not _is_compound(copies[0]):
-        alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in irregular)
-        alike += sum(spot.group >= 0 for c in irregular for spot in c.spots)
-        # Two things that differ are a table already, unless one of them stands there more than once.
-        few = len(irregular) == 1 or (len(irregular) == 2 and any(len(c.spots) > 1 for c in irregular))
-        return few and len(copies) >= 4 and alike >= 3 + len(irregular)
+    unlike = [c for c in irregular if not c.is_series]
+    if len(copies[0].statements) == 1 and unlike and not _is_compound(copies[0]):
+        alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in unlike)
+        alike += sum((spot.group >= 0) + _words_around(spot, copies[0]) for c in unlike for spot in c.spots)
+        # Two things that differ are a table already, unless one of them stands there more than once, or something is
+        # made of one of them.
+        reused = any(len(c.spots) > 1 for c in unlike)
+        made = alike >= 3 and any(_is_worked_on(c, copies[0]) for c in unlike)
+        few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made))
+        return few and len(copies) >= 4 and (made or alike >= 3 + len(unlike))
     return True
 
 
@@ -101,6 +111,24 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     enough = 4 if inner >= 3 else 6
     alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
     return table.constant_tokens >= enough and alike >= 2 * spots
+
+
+def _is_worked_on(column: Column, copy: Copy) -> bool:
+    """True where something is made of what stands in a column, always in the same way: `"mill".ljust(10)`, `3 * 12`,
+    `f"{80:>5}"`."""
+    tree, language = copy.file.tree, copy.file.language
+    for spot in column.spots:
+        node = spot.nodes[0]
+        parent = tree.parent[node]
+        if tree.kind[parent] == "binary_operator" or "format_specifier" in map(
+            tree.kind.__getitem__, tree.children(parent)
+        ):
+            return True
+        above = tree.parent[parent]
+        owner = tree.kind[parent] == language.member[0] and node == parent + 1
+        if owner and tree.kind[above] == language.call and tree.field[parent] == language.callee_field:
+            return tree.kind[node] in language.strings
+    return False
 
 
 def _tests_in_step(table: Table) -> bool:
@@ -171,12 +199,36 @@ def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
         if column.numbers is None
         and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
         and not all(_is_given_to(file, spot.nodes[0], own) for spot in column.spots)
+        and not _is_worked_on(column, copy)
+        and not any(_words_around(spot, copy) and _are_short(column) for spot in column.spots)
     )
     if texts >= len(copy.statements):
         return True
     differing = {bisect_right(copy.statements, spot.nodes[0]) for column in columns for spot in column.spots}
     mostly = 2 * len(differing) >= len(copy.statements)
     return mostly and texts == len(columns) and _constant_texts(copy, columns) <= texts
+
+
+LONGEST_NAME = 2
+"""Words of a text that may be the name of something; more say something."""
+
+
+def _are_short(column: Column) -> bool:
+    return all(len(value.split()) <= LONGEST_NAME for value in column.values)
+
+
+def _words_around(spot: Spot, copy: Copy) -> int:
+    """How many words stand in all copies around words that differ in a text that counts too: "level" and "gate" in
+    `"level 3 at the mill gate"`."""
+    if not spot.is_words:
+        return 0
+    tree = copy.file.tree
+    parts = copy.file.language.numbers_in(tree.source_of(spot.nodes[0]))
+    frame = [spot.before, spot.after, *(part for k, part in enumerate(parts) if k % 2 == 0 and k != spot.group)]
+    return len(WORD.findall(" ".join(frame)))
+
+
+WORD = re.compile(r"[^\W\d_]{3,}")
 
 
 def _is_given_to(file: ProgramFile, node: int, functions: set[str]) -> bool:

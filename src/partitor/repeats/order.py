@@ -37,7 +37,7 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
                 groups.setdefault(value, []).append((number, start))
         for places in groups.values():
             if 2 <= len(places) <= MOST_WINDOWS and not _stand_alike(sequences, places, length):
-                copies = _in_one_order(sequences, places, length)
+                copies = in_one_order(sequences, places, length)
                 if copies:
                     yield copies
 
@@ -83,7 +83,7 @@ def _mixed(symbol: int) -> int:
     return value ^ value >> 32
 
 
-def _in_one_order(
+def in_one_order(
     sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]],
     places: Sequence[tuple[int, int]],
     length: int,

@@ -9,19 +9,17 @@ from __future__ import annotations
 
 import itertools
 import re
+import string
 from collections.abc import Sequence
 
 import msgspec
 
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
-from ..program.shapes import SAME_SIGNS, given_value, is_plain_list
-from ..program.streams import is_streamed
+from ..program.shapes import given_value, is_plain_list
 from ..program.tree import Tree
-
-NUMBERED = re.compile(r"([A-Za-z_]\w*?)_?(\d{1,3})")
-CODED = re.compile(r"\\[0-9xuUN]")
-"""Characters written by their number, whose digits are no numbers."""
+from .columns import Column, Derived, Spot
+from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
 
 class Copy(msgspec.Struct, frozen=True, eq=False):
@@ -60,74 +58,6 @@ class Copy(msgspec.Struct, frozen=True, eq=False):
     def span(self) -> tuple[int, int]:
         """Node range, end not included."""
         return self.first, self.file.tree.end[self.last]
-
-
-class Spot(msgspec.Struct, frozen=True):
-    """Where a column's value stands in each copy: node by copy, and which number inside a string."""
-
-    nodes: tuple[int, ...]
-    group: int = -1
-    """-1: the whole node; else the index into the parts of the string split at its digits."""
-    before: str = ""
-    """What stands before the value in the words of a text with gaps, the same in all copies; `after`: behind it."""
-    after: str = ""
-    repeated: str = ""
-    """A text literal that the value tells how often to write, one behind the other."""
-    in_format: bool = False
-    """The text says how other values are printed; a value can be put into it in their way."""
-    place: int = 0
-    """How many values such a text prints before this one."""
-
-    def around(self, value: str) -> str:
-        """The words of a text with gaps that stand in all copies, with `value` between them."""
-        return self.before + value + self.after
-
-
-class Column(msgspec.Struct, frozen=True, kw_only=True):
-    """One thing that differs: its values by copy and all spots where it stands."""
-
-    values: tuple[str, ...]
-    spots: tuple[Spot, ...]
-    numbers: tuple[int, ...] | None = None
-    """The values as integers where they all are."""
-    is_target: bool = False
-    """The column is a variable's name that the copies assign to."""
-    is_name: bool = False
-
-    is_called: bool = False
-    """The values are names of functions that the copies call there."""
-    is_field: bool = False
-    """The values are names of fields of the object to which a method belongs."""
-    is_bare_list: bool = False
-    """A list that the language only takes where a variable is declared, not as a value."""
-
-    def step(self) -> int | None:
-        """The common difference where the numbers step evenly, else None."""
-        numbers = self.numbers
-        if numbers is None or len(numbers) < 2:
-            return None
-        step = numbers[1] - numbers[0]
-        even = all(b - a == step for a, b in itertools.pairwise(numbers))
-        return step if even and step else None
-
-    @property
-    def is_family(self) -> bool:
-        """Variables that are told apart by a number that counts up: `gate1`, `gate2`, `gate3`."""
-        parts = [NUMBERED.fullmatch(value) for value in self.values]
-        found = [part for part in parts if part]
-        if not self.is_name or len(found) != len(self.values) or len({part[1] for part in found}) != 1:
-            return False
-        numbers = [int(part[2]) for part in found]
-        return all(b - a == 1 for a, b in itertools.pairwise(numbers))
-
-
-class Derived(msgspec.Struct, frozen=True, eq=False):
-    """A text that differs only by holding what differs elsewhere: `"you bought rope"` beside `"rope"`."""
-
-    column: Column
-    base: Column
-    before: str
-    after: str
 
 
 class Table(msgspec.Struct, frozen=True, eq=False):
@@ -170,9 +100,13 @@ def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool 
         if not walk.match(statements):
             return None
     columns = _merge([c for nodes in walk.slots for c in _columns_of(copies, nodes)])
-    derived = _derived(columns) if copies[0].file.language.texts_take_texts else []
+    able = copies[0].file.language.texts_take_texts
+    derived = _derived(columns) if able else []
     following = {id(d.column) for d in derived}
-    return Table(tuple(copies), tuple(c for c in columns if id(c) not in following), walk.constant, tuple(derived))
+    columns = [c for c in columns if id(c) not in following]
+    if able:
+        columns = _with_common_words(columns, {id(d.base) for d in derived}, copies[0].file.text_quote)
+    return Table(tuple(copies), tuple(columns), walk.constant, tuple(derived))
 
 
 PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
@@ -202,10 +136,39 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
     return derived
 
 
+def _with_common_words(columns: list[Column], taken: set[int], quote: str) -> list[Column]:
+    """The columns, with those made one that are whole texts in which the same words differ: `"A1"` and `"A2"` beside
+    `"B1"` and `"B2"`; of texts that count up in a series only what counts. Those that are `taken` stay as they are."""
+    whole = [c for c in columns if not c.is_target and len(c.spots) == 1 and c.spots[0].is_plain]
+    texts = [c for c in whole if id(c) not in taken and c.values[0][:1] in {"'", '"'}]
+    if not texts or (len(texts) == 1 and not texts[0].is_series):
+        return columns
+    parts = {id(c): [PLAIN_TEXT.fullmatch(value) for value in c.values] for c in texts}
+    groups: dict[tuple[str, ...], list[tuple[Column, str, str]]] = {}
+    for column in texts:
+        inner = [part[2] for part in parts[id(column)] if part]
+        if len(inner) == len(column.values):
+            before, words, after = around_words(inner)
+            groups.setdefault(words, []).append((column, before, after))
+    result = list(columns)
+    for words, members in groups.items():
+        shared = len(members) > 1 or members[0][0].is_series
+        if shared and all(before or after for _, before, after in members):
+            spots = tuple(Spot(c.spots[0].nodes, before=b, after=a, is_part=True) for c, b, a in members)
+            first = result.index(members[0][0])
+            result[first] = Column(values=tuple(f"{quote}{w}{quote}" for w in words), spots=spots)
+            gone = {id(column) for column, _, _ in members[1:]}
+            result = [c for c in result if id(c) not in gone]
+    return result
+
+
+WORDY = frozenset("\"'_" + string.ascii_letters + string.digits)
+
+
 def _words_before(file: ProgramFile) -> list[int]:
     """For each node, and the end, how many names, values and texts stand before it in the file."""
     if "words before" not in file.derived:
-        found = (bool(text) and (text[0].isalnum() or text[0] in "\"'_") for text in file.tree.text)
+        found = [text[:1] in WORDY or text[:1].isalnum() for text in file.tree.text]
         file.derived["words before"] = [0, *itertools.accumulate(found)]
     known = file.derived["words before"]
     assert isinstance(known, list)
@@ -299,9 +262,6 @@ class _Walk:
         return False
 
 
-PLAIN_WORDS = re.compile(r"""[^"'`\\{}%$~\n]+""")
-
-
 def _are_plain_words(tree: Tree, node: int) -> bool:
     """True for words in a text with gaps, without any sign that means something there."""
     return tree.kind[node] == "string_content" and PLAIN_WORDS.fullmatch(tree.text[node]) is not None
@@ -377,22 +337,14 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
     files = [copy.file for copy in copies]
     texts = tuple(f.tree.source_of(n) for f, n in zip(files, nodes, strict=True))
     tree = files[0].tree
-    if all(
-        f.tree.kind[n] in tree.language.strings and t[:1] in {"'", '"'}
-        for f, n, t in zip(files, nodes, texts, strict=True)
-    ):
-        grown = _grown(texts, nodes)
-        if grown:
-            return [grown]
-        inside = _numbers_in_strings(files[0], texts, nodes) if _takes_numbers(files[0], nodes[0]) else []
+    plain = all(f.tree.kind[n] in tree.language.strings for f, n in zip(files, nodes, strict=True))
+    if plain and all(t[:1] in {"'", '"'} for t in texts):
+        inside = columns_of_text(files[0], texts, nodes)
         if inside:
             return inside
-        words = _words_of_format(texts, nodes) if _is_format(files[0], nodes[0]) else None
-        if words:
-            return [words]
     if tree.kind[nodes[0]] == "string_content":
-        return _numbers_in_strings(files[0], texts, nodes) or [_words(files[0], texts, nodes)]
-    numbers = _integers(texts)
+        return columns_of_words(files[0], texts, nodes)
+    numbers = integers(texts)
     is_name = all(f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True))
     return [
         Column(
@@ -408,126 +360,11 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
     ]
 
 
-def _words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column:
-    """The column of words that differ between the gaps of a text: as texts of their own, without what they begin
-    and end with alike."""
-    before = _alike_at_start(texts)
-    after = _alike_at_start([t[len(before) :][::-1] for t in texts])[::-1]
-    quote = file.text_quote
-    values = tuple(f"{quote}{t[len(before) : len(t) - len(after)]}{quote}" for t in texts)
-    return Column(values=values, spots=(Spot(nodes, before=before, after=after),))
-
-
-WORD_END = re.compile(r"^\W*|\b\W+")
-
-
-def _alike_at_start(texts: Sequence[str]) -> str:
-    """The longest whole words, with what joins them to the next, that all texts begin with and none ends with."""
-    alike = itertools.takewhile(lambda letters: len(set(letters)) == 1, zip(*texts, strict=False))
-    shared = texts[0][: sum(1 for _ in alike)]
-    ends = [m.end() for m in WORD_END.finditer(shared) if all(m.end() < len(t) for t in texts)]
-    return shared[: max(ends, default=0)]
-
-
-FEWEST_GROWN = 3
-
-
-def _grown(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
-    """The column of texts of one sign each, evenly more from copy to copy: how many there are."""
-    found = [m for m in map(SAME_SIGNS.fullmatch, texts) if m]
-    if len(found) != len(texts) or len(found) < FEWEST_GROWN or len({(m[1], m[3], m[4]) for m in found}) != 1:
-        return None
-    numbers = tuple(len(m[2]) for m in found)
-    sign = f"{found[0][1]}{found[0][3]}{found[0][1]}"
-    column = Column(
-        values=tuple(map(str, numbers)), spots=(Spot(nodes, repeated=sign, after=found[0][4]),), numbers=numbers
-    )
-    return column if column.step() is not None and not sign[1].isdigit() else None
-
-
-def _takes_numbers(file: ProgramFile, text: int) -> bool:
-    """True where the language can put a number into the text at the node `text`."""
-    able = file.language.texts_take_numbers
-    if able is None:
-        return True
-    tree = file.tree
-    arguments = tree.parent[text]
-    if is_streamed(file, text):
-        return True
-    if tree.kind[arguments] != "argument_list" or file.called_name(tree.parent[arguments]) not in able:
-        return False
-    return tree.items(arguments)[0] == text
-
-
-def _is_format(file: ProgramFile, text: int) -> bool:
-    """True for a text that says how a call prints its other values."""
-    formats = file.language.texts_take_numbers is not None and _takes_numbers(file, text)
-    return formats and not is_streamed(file, text)
-
-
-FORMAT_WORDS = re.compile(r"[^\"\\%\n]+")
-FORMAT_PARTS = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]|\\.|.", re.DOTALL)
-
-
-def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
-    """The column of plain words in which texts differ that say how to print; None where they differ otherwise."""
-    inner = [t[1:-1] for t in texts]
-    before = _alike_at_start(inner)
-    after = _alike_at_start([t[len(before) :][::-1] for t in inner])[::-1]
-    for text in inner:
-        middle = text[len(before) : len(text) - len(after)]
-        joints = {0, *itertools.accumulate(map(len, FORMAT_PARTS.findall(text)))}
-        at_joints = len(before) in joints and len(text) - len(after) in joints
-        if not at_joints or FORMAT_WORDS.fullmatch(middle) is None:
-            return None
-    printed = [part for part in FORMAT_PARTS.findall(before) if len(part) > 1 and part[0] == "%" and part != "%%"]
-    values = tuple(f'"{t[len(before) : len(t) - len(after)]}"' for t in inner)
-    spot = Spot(nodes, before=before, after=after, in_format=True, place=len(printed))
-    return Column(values=values, spots=(spot,))
-
-
 def _is_target(file: ProgramFile, node: int) -> bool:
     names = file.names
     return any(
         names.role[i] in WRITES and names.role[i] is not Role.PARAMETER for i in names.within(node, file.tree.end[node])
     ) or (file.tree.field[node] == "left" and file.tree.kind[file.tree.parent[node]] == "assignment")
-
-
-def _integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
-    numbers = []
-    for text in texts:
-        compact = text.replace(" ", "")
-        digits = compact.removeprefix("-")
-        if not digits.isascii() or not digits.isdigit() or (digits[0] == "0" and len(digits) > 1):
-            return None
-        if len(digits) > 15:
-            return None
-        numbers.append(int(compact))
-    return tuple(numbers)
-
-
-def _numbers_in_strings(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
-    """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
-    if any(CODED.search(t) for t in texts):
-        return []
-    parts = [file.language.numbers_in(t) for t in texts]
-    if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):
-        return []
-    columns = []
-    for group in range(1, len(parts[0]), 2):
-        values = tuple(p[group] for p in parts)
-        if len(set(values)) == 1:
-            continue
-        numbers = _integers(values)
-        if numbers is None and not all(_is_shown_so(value) for value in values):
-            return []
-        columns.append(Column(values=values, spots=(Spot(nodes, group),), numbers=numbers))
-    return columns
-
-
-def _is_shown_so(value: str) -> bool:
-    """True for a number with a fraction that is shown as it is written here."""
-    return "." in value and len(value) < 15 and str(float(value)) == value
 
 
 def _merge(columns: list[Column]) -> list[Column]:

@@ -12,7 +12,7 @@ import msgspec
 
 from ..program.names import Role
 from ..program.program import ProgramFile
-from ..repeats.find import Run
+from ..repeats.runs import Run
 
 WHOLE = re.compile(r"-?\d{1,9}\Z")
 

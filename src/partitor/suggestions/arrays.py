@@ -16,7 +16,6 @@ from ..languages.writing import Variable, leading_space
 from ..program.names import Role
 from ..program.program import ProgramFile
 from ..program.types import Type
-from ..repeats.slots import NUMBERED
 from .candidate import Candidate
 from .edits import changed, edits_between
 from .naming import Namer
@@ -40,9 +39,8 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     block = tree.parent[statements[0]]
     if any(tree.parent[s] != block or tree.start_line(s) in file.shared_lines for s in statements):
         raise CannotWrite(f"{what} are declared in unusual places")
-    stem = NUMBERED.fullmatch(variables[0])
     writer = writer_for(file)
-    name = Namer(file, writer.style).plural(stem[1] if stem else "value")
+    name = Namer(file, writer.style).family(variables)
     kind = _common_type(file, variables, scope)
     rights = [_value(file, i) for i in declared]
     changes = {i: (tree.start_byte[i], tree.end_byte[i], f"{name}[{variables.index(tree.text[i])}]") for i in uses}

@@ -15,8 +15,10 @@ from ..languages.writers import writer_for
 from ..languages.writing import WIDTH, leading_space
 from ..program.names import Role
 from ..program.program import Program, ProgramFile
-from ..repeats.find import Limits, Run, find_repeats
-from ..repeats.slots import NUMBERED, Copy, Table, compare
+from ..repeats.find import find_repeats
+from ..repeats.limits import Limits
+from ..repeats.runs import Run
+from ..repeats.slots import Copy, Table, compare
 from .arrays import array_candidate, kept_in
 from .candidate import Candidate
 from .edits import apply_edits, rewritten
@@ -79,8 +81,7 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
     scopes = {names.scope[i] for i in uses}
     if len(scopes) != 1:
         raise CannotWrite(f"{variables[0]} to {variables[-1]} are used by several functions")
-    stem = NUMBERED.fullmatch(variables[0])
-    name = Namer(file, writer_for(file).style).plural(stem[1] if stem and stem[1] else "value")
+    name = Namer(file, writer_for(file).style).family(variables)
     statements = _body_of(file, scopes.pop())
     first = next((s for s in statements if s <= uses[0] < tree.end[s]), None)
     if first is None:
@@ -147,5 +148,5 @@ def _placeholder(file: ProgramFile, uses: Sequence[int]) -> str:
 def over_lists(loop: Candidate, listing: Candidate) -> Candidate:
     """The loop of a run whose variables are kept in lists, as one suggestion."""
     return msgspec.structs.replace(
-        loop, via=listing, title=f"{listing.title}, and {loop.title[0].lower()}{loop.title[1:]}"
+        loop, via=listing, is_listing=True, title=f"{listing.title}, and {loop.title[0].lower()}{loop.title[1:]}"
     )

@@ -6,7 +6,8 @@ from collections.abc import Iterable, Sequence
 
 from ..program.names import Role
 from ..program.shapes import given_value, is_plain_list
-from ..repeats.slots import Column, Table
+from ..repeats.columns import Column
+from ..repeats.slots import Table
 
 
 def first_values(

@@ -16,9 +16,10 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value
 from ..program.together import Sharing
 from ..records import SlotColumn
+from ..repeats.columns import Column
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.known import gives_a_value
-from ..repeats.slots import Column, Copy, Table
+from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .first_values import first_values, is_throughout
@@ -26,7 +27,7 @@ from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
 from .sharing import class_around, home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
-from .text import body_lines, comment_above, in_terms_of
+from .text import body_lines, comment_above, in_terms_of, told_order
 from .typed import column_type, handed_on, only_looked_at, variable_type
 from .words import words_of
 
@@ -79,7 +80,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     given_object = [Variable(file.language.own_object)] if home and file.language.object_is_given else []
     lines = writer.function(name, [*given_object, *interface.parameters], body, interface.returned, beside)
     calls = _calls(table, interface, writer, name, bool(home))
-    order = ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""
+    order = told_order(copies)
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
     given = ", ".join(p.name for p in interface.parameters)
     declared = tuple(v.name for v in interface.declared)

@@ -11,12 +11,15 @@ from ..languages.writers import writer_for
 from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space
 from ..program.names import Role
 from ..records import SlotColumn
-from ..repeats.find import Run
-from ..repeats.slots import Column, Copy, Table
+from ..repeats.columns import Column
+from ..repeats.counters import are_listable
+from ..repeats.runs import Run
+from ..repeats.slots import Copy, Table
 from .accumulators import Accumulator, accumulator_of
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .families import listed_run, over_lists
+from .interrupted import with_further_loops
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
@@ -36,12 +39,17 @@ class Plan(msgspec.Struct, frozen=True, eq=False):
 
 
 def loop_candidate(run: Run) -> Candidate:
-    """The loop for a run. Raises CannotWrite where it cannot be put into code."""
+    """The loop for a run, one for each part of it where something interrupts it. Raises CannotWrite where it cannot be
+    put into code."""
+    return with_further_loops(_one_loop(run), run, _one_loop)
+
+
+def _one_loop(run: Run) -> Candidate:
     table = run.table
     targets = [c for c in table.columns if c.is_target]
-    if targets and all(c.is_family for c in targets):
+    if targets and all(are_listable(table, c) for c in targets):
         listing, again = listed_run(run)
-        return over_lists(loop_candidate(again), listing)
+        return over_lists(_one_loop(again), listing)
     file = table.copies[0].file
     accumulator = None if file.language.declares else accumulator_of(run)
     copies = table.copies

@@ -11,15 +11,16 @@ from ..languages.writing import Variable, Writer
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
+from ..repeats.columns import Column, Derived
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
-from ..repeats.slots import Column, Copy, Derived
+from ..repeats.slots import Copy
 from .candidate import Candidate
 from .edits import Edit, changed
 from .first_values import first_values
 from .naming import Namer
 from .proof import MergedFunctions
-from .text import body_lines, in_terms_of, replacements
+from .text import body_lines, in_terms_of, replacements, told_order
 from .typed import column_type
 from .words import shared_words
 
@@ -27,7 +28,7 @@ from .words import shared_words
 def merge_candidate(twins: Twins) -> Candidate:
     """One function for twins of one file. Raises CannotWrite where it cannot be put into code."""
     file = twins.procedures[0][0]
-    procedures = [p for _, p in twins.procedures]
+    procedures, copies = [p for _, p in twins.procedures], twins.table.copies
     if any(f is not file for f, _ in twins.procedures):
         raise CannotWrite("the functions stand in different files")
     if any(c.is_field for c in twins.table.columns):
@@ -80,7 +81,7 @@ def merge_candidate(twins: Twins) -> Candidate:
     )
     return Candidate(
         kind="merge",
-        title=f"One function {name}({', '.join(parameters)}) in place of {len(procedures)}",
+        title=f"One function {name}({', '.join(parameters)}) in place of {len(procedures)}{told_order(copies)}",
         file=file,
         edits=tuple(edits),
         claim=MergedFunctions(file.path, name, tuple(p.name for p in procedures)),

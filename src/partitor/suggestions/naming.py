@@ -15,7 +15,9 @@ from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
 from ..program.types import type_of_expression
-from ..repeats.slots import Column, Copy, Spot, Table
+from ..repeats.columns import Column, Spot
+from ..repeats.series import family_of
+from ..repeats.slots import Copy, Table
 from .words import (
     COMMON_VERBS,
     LETTER_NAMES,
@@ -182,6 +184,13 @@ class Namer:
             return self.fresh(["all", *words])
         return self.fresh([*words[:-1], plural_of(last)], [in_convention([*words, "list"], self.style)])
 
+    def family(self, names: Sequence[str]) -> str:
+        """A fresh name for the list of what these variables hold."""
+        family = family_of(names)
+        if family is None or not (family.stem or (family.about.endswith("s") and family.about != "letters")):
+            return self.plural("count" if family is None else "value")
+        return self.plural(family.stem) if family.stem else self.fresh(words_of(family.about))
+
     def flag(self, only: Copy, shared: Copy) -> str:
         """A fresh name for what says whether the statements `only` are run beside those that are `shared`."""
         tree, (start, stop) = shared.file.tree, shared.span
@@ -305,8 +314,12 @@ class Namer:
     def _told_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
         """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
         finders = (self._from_place, self._from_text_before, self._from_parameter, self._from_values, self._from_sum)
+        if column.series not in {"", "letters"}:
+            return [singular(column.series)]
         for finder in finders:
             for spot in column.spots:
+                if spot.is_part and finder == self._from_parameter:
+                    continue
                 words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2 or w in {"x", "y"}]
                 if words:
                     return words
@@ -377,6 +390,12 @@ class Namer:
         spot = next(s for s in column.spots if s.nodes[0] == node)
         if spot.group >= 0:
             parts = file.language.numbers_in(source)
+            if (
+                not spot.is_words
+                and parts[::2] != file.language.numbers_in(copies[1].file.tree.source_of(spot.nodes[1]))[::2]
+            ):
+                # `"Stop 1: mill"`: the words are the stop, this is its number.
+                return ["number"]
             of = re.match(r" ([A-Za-z]{3,}s)\b", "".join(parts[spot.group + 1 :]))
             before = "".join(parts[: spot.group])
             beside = (re.findall(r"[A-Za-z]+", before) or ["of"])[-1].lower()

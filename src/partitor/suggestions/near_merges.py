@@ -18,10 +18,11 @@ from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ShapeTable
 from ..records import SlotColumn
+from ..repeats.columns import Column, Derived, Spot
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.near import NearTwins
-from ..repeats.slots import Column, Copy, Derived, Spot, compare
+from ..repeats.slots import Copy, compare
 from .candidate import Candidate
 from .edits import Edit, changed
 from .merges import headed, is_handed_on, is_plain, local_in_all, removal, rewritten_calls, values_of

@@ -24,7 +24,8 @@ from ..program.together import (
     pages_with,
     sharing_of,
 )
-from ..repeats.slots import Column, Copy, Spot, Table
+from ..repeats.columns import Column, Spot
+from ..repeats.slots import Copy, Table
 from ..source import Source
 from .candidate import Candidate, InFile
 from .edits import Edit

@@ -6,9 +6,10 @@ import itertools
 from collections.abc import Mapping, Sequence
 
 from ..errors import CannotWrite
-from ..languages.writing import Writer, leading_space
+from ..languages.writing import Gap, Writer, leading_space
 from ..program.program import ProgramFile
-from ..repeats.slots import Column, Copy, Derived
+from ..repeats.columns import Column, Derived, Spot
+from ..repeats.slots import Copy
 
 
 def body_lines(
@@ -69,7 +70,7 @@ def replacements(
     """(node, what to write in its place) for every spot of the columns in copy number `index`, and of those that
     follow from them."""
     whole: list[tuple[int, str]] = []
-    in_strings: dict[int, dict[int, str]] = {}
+    in_strings: dict[int, dict[int, tuple[Spot, str]]] = {}
     for column, expression in filled.items():
         for spot in column.spots:
             node = spot.nodes[index]
@@ -79,13 +80,15 @@ def replacements(
                 whole.append((node, writer.value_text(node, writer.repeated(spot.repeated, expression))))
             elif writer.file.tree.kind[node] == "string_content" and spot.group < 0:
                 whole.append((node, spot.around(writer.gap(expression))))
+            elif spot.is_part:
+                whole.append((node, writer.text_around(node, spot.before, expression, spot.after)))
             elif spot.in_format:
                 told = writer.format_with(spot.before, spot.after)
                 whole.append((node, told if spot.place else f"{told}, {expression}"))
                 if spot.place:
                     whole.append(_behind(writer.file, node, spot.place, expression))
             elif spot.group >= 0:
-                in_strings.setdefault(node, {})[spot.group] = expression
+                in_strings.setdefault(node, {})[spot.group] = (spot, expression)
             else:
                 whole.append((node, writer.value_text(node, expression)))
     for text in derived:
@@ -96,14 +99,31 @@ def replacements(
                     whole.append((node, spot.around(text.before + writer.gap(expression) + text.after)))
                 else:
                     whole.append((node, writer.text_around(node, text.before, expression, text.after)))
-    for node, groups in in_strings.items():
-        fill = writer.words_with if writer.file.tree.kind[node] == "string_content" else writer.string_with
-        whole.append((node, fill(node, groups)))
     tree = writer.file.tree
+    for node, filled_in in in_strings.items():
+        parts, gaps = _parts_of(writer, node, filled_in)
+        words = tree.kind[node] == "string_content"
+        whole.append((node, writer.words_with(parts, gaps) if words else writer.string_with(node, parts, gaps)))
     taken = sorted((node, tree.end[node]) for node, _ in whole)
     if any(stop > start for (_, stop), (start, _) in itertools.pairwise(taken)):
         raise CannotWrite("what differs stands in places that touch each other")
     return whole
+
+
+def _parts_of(writer: Writer, node: int, filled: Mapping[int, tuple[Spot, str]]) -> tuple[list[str], dict[int, Gap]]:
+    """The text at `node` in parts, and what comes in the place of some of them."""
+    parts: list[str] = []
+    gaps: dict[int, Gap] = {}
+    for k, part in enumerate(writer.file.language.numbers_in(writer.file.tree.source_of(node))):
+        spot, expression = filled.get(k, (None, ""))
+        if spot is not None and spot.is_words:
+            gaps[len(parts) + 1] = Gap(expression, is_text=True)
+            parts += [spot.before, part[len(spot.before) : len(part) - len(spot.after)], spot.after]
+            continue
+        if spot is not None:
+            gaps[len(parts)] = Gap(expression)
+        parts.append(part)
+    return parts, gaps
 
 
 def _behind(file: ProgramFile, text: int, place: int, expression: str) -> tuple[int, str]:
@@ -146,3 +166,8 @@ def comment_above(file: ProgramFile, line: int) -> str:
         if comment.last_line == line - 1 and comment.alone:
             return comment.words
     return ""
+
+
+def told_order(copies: Sequence[Copy]) -> str:
+    """What a suggestion's title adds where the copies' lines stand in another order."""
+    return ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""

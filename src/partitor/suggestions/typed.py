@@ -9,7 +9,8 @@ import msgspec
 from ..errors import CannotWrite
 from ..program.program import ProgramFile
 from ..program.types import Type, is_object, is_reference_like, type_of_expression, type_of_name
-from ..repeats.slots import Column, Copy
+from ..repeats.columns import Column
+from ..repeats.slots import Copy
 
 
 def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) -> Type | None:
@@ -20,7 +21,7 @@ def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) ->
     if not file.language.typed and not file.language.annotates:
         return None
     spot = column.spots[0]
-    if spot.group >= 0:
+    if spot.group >= 0 and not spot.is_words:
         return Type(file.language.types.whole)
     found = {
         _without_length(type_of_expression(copy.file, node)) for copy, node in zip(copies, spot.nodes, strict=True)

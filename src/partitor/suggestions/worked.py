@@ -16,8 +16,9 @@ import msgspec
 from ..errors import TooCostly
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
-from ..repeats.find import Limits, RepeatedBlock, Repeats, Twins, find_repeats
+from ..repeats.find import RepeatedBlock, Repeats, Twins, find_repeats
 from ..repeats.judge import inner_statements
+from ..repeats.limits import Limits
 from ..repeats.near import NearTwins
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
@@ -110,7 +111,7 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
         return verdict.reason
     if candidate.via is not None:
         edits = edits_between(link.file, text)
-        candidate = msgspec.structs.replace(candidate, file=link.file, edits=edits, via=None, is_listing=True)
+        candidate = msgspec.structs.replace(candidate, file=link.file, edits=edits, via=None)
     return Proved(candidate, after)
 
 

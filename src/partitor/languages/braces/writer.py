@@ -10,7 +10,20 @@ from functools import cached_property
 from ...errors import CannotWrite
 from ...program.streams import is_streamed
 from ...program.types import Type
-from ..writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, around, leading_space, pieces
+from ..writing import (
+    WIDTH,
+    Counting,
+    Gap,
+    Listed,
+    LoopText,
+    Turns,
+    Variable,
+    Writer,
+    around,
+    inner_parts,
+    leading_space,
+    pieces,
+)
 
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "list", "subscript", "interpolation", "pair"})
 
@@ -180,9 +193,9 @@ class BraceWriter(Writer):
             return [head, f"{indent}{{", *body, f"{indent}}}"]
         return [f"{head} {{", *body, f"{indent}}}"]
 
-    def _concatenated(self, literal: str, replacements: Mapping[int, str]) -> str:
+    def _concatenated(self, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         """`"gate 3!"` as `"gate " + i + "!"`."""
-        return " + ".join(pieces(literal[1:-1], literal[0], replacements))
+        return " + ".join(pieces(inner_parts(parts), parts[0][0], gaps))
 
 
 class TypedWriter(BraceWriter):
@@ -253,20 +266,19 @@ class CWriter(TypedWriter):
     def flag_type(self) -> Type | None:
         return super().flag_type() if self._has_truth else Type("int")
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         """`printf` takes a number into its text, and a stream behind one text and before the next."""
         tree = self.file.tree
-        literal = tree.source_of(node)
         if is_streamed(self.file, node):
-            return " << ".join(pieces(literal[1:-1], '"', replacements))
+            return " << ".join(pieces(inner_parts(parts), '"', gaps))
         arguments = tree.parent[node]
         given = tree.items(arguments)
         printed = tree.kind[arguments] == "argument_list" and self.file.called_name(tree.parent[arguments]) == "printf"
-        parts = re.split(r"(\d+)", literal)
-        if not printed or given[0] != node or "%" in "".join(parts[: max(replacements)]):
+        if not printed or given[0] != node or "%" in "".join(parts[: max(gaps)]):
             raise CannotWrite("a number inside a text differs")
-        text = "".join("%d" if k in replacements else part for k, part in enumerate(parts))
-        return ", ".join([text, *(replacements[k] for k in sorted(replacements))])
+        shown = {k: "%s" if gap.is_text else "%d" for k, gap in gaps.items()}
+        text = "".join(shown.get(k, part) for k, part in enumerate(parts))
+        return ", ".join([text, *(gaps[k].expression for k in sorted(gaps))])
 
     def format_with(self, before: str, after: str) -> str:
         return f'"{before}%s{after}"'
@@ -300,9 +312,8 @@ class MethodWriter(TypedWriter):
     def declared(self, kind: Type, name: str) -> str:
         return f"{kind.base}{'[]' * len(kind.dimensions)} {name}"
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
-        tree = self.file.tree
-        text = self._concatenated(tree.source_of(node), replacements)
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
+        text = self._concatenated(parts, gaps)
         return text if self._joins_on(node, text) else f"({text})"
 
     def _places(self, array: Variable, places: int) -> str:
@@ -385,14 +396,13 @@ class JavaScriptWriter(BraceWriter):
         rows = [row[0] if len(row) == 1 else f"[{', '.join(row)}]" for row in turns.rows]
         return f"for ({self._keyword('const')} {target} of [{', '.join(rows)}])"
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         literal = self.file.tree.source_of(node)
         old = self._keyword("let") == "var" or self._is_joined(node)
         if old or "`" in literal or "${" in literal or "\\" in literal:
-            text = self._concatenated(literal, replacements)
+            text = self._concatenated(parts, gaps)
             return text if self._joins_on(node, text) else f"({text})"
-        parts = re.split(r"(\d+)", literal[1:-1])
-        return "`" + "".join(f"${{{replacements[k]}}}" if k in replacements else p for k, p in enumerate(parts)) + "`"
+        return f"`{self.words_with(inner_parts(parts), gaps)}`"
 
     def gap(self, expression: str) -> str:
         return f"${{{expression}}}"

@@ -6,8 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, leading_space
-from .table import PYTHON
+from ..writing import WIDTH, Counting, Gap, LoopText, Turns, Variable, Writer, leading_space
 
 SAFE_PARENTS = frozenset(
     {"argument_list", "assignment", "list", "tuple", "keyword_argument", "subscript", "interpolation"}
@@ -17,8 +16,8 @@ SAFE_PARENTS = frozenset(
 class PythonWriter(Writer):
     """Python, with its unpacking, ranges and formatted strings."""
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
-        return formatted_string(self.file.tree.source_of(node), replacements)
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
+        return formatted_string(parts, gaps)
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         quote = self.file.tree.source_of(node)[0]
@@ -92,19 +91,15 @@ class PythonWriter(Writer):
         return f"{indent}{', '.join(targets)} = {call}" if targets else f"{indent}{call}"
 
 
-def formatted_string(literal: str, replacements: Mapping[int, str]) -> str:
-    """A plain string literal with some of its digit groups replaced by expressions.
+def formatted_string(parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
+    """A plain string literal of these parts with expressions in the place of some.
 
-    >>> formatted_string('"gate 3 of {9}"', {1: "i"})
+    >>> formatted_string(['"gate ', "3", ' of {9}"'], {1: Gap("i")})
     'f"gate {i} of {{9}}"'
     """
-    parts = PYTHON.numbers_in(literal)
     out = []
     for k, part in enumerate(parts):
-        if k in replacements:
-            out.append("{" + replacements[k] + "}")
-        else:
-            out.append(part.replace("{", "{{").replace("}", "}}"))
+        out.append(f"{{{gaps[k].expression}}}" if k in gaps else part.replace("{", "{{").replace("}", "}}"))
     return "f" + "".join(out)
 
 

@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 
 from ...errors import CannotWrite
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, around, pieces
+from ..writing import WIDTH, Counting, Gap, LoopText, Turns, Variable, Writer, around, inner_parts, pieces
 
 FORMATTING = frozenset({"printf", "format"})
 MOST_COUNTED = 12
@@ -38,15 +38,15 @@ class SchemeWriter(Writer):
     def value_text(self, node: int, expression: str) -> str:
         return expression
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         literal = self.file.tree.source_of(node)
         if "~" in literal or "\\" in literal:
             raise CannotWrite("a number inside a text differs")
-        return self._with_gaps(node, re.split(r"(\d+)", literal[1:-1]), replacements)
+        return self._with_gaps(node, inner_parts(parts), gaps)
 
-    def _with_gaps(self, node: int, parts: Sequence[str], replacements: Mapping[int, str]) -> str:
-        numbers = {k: f"number->string {value}" for k, value in replacements.items()}
-        joined = pieces("".join(parts), '"', numbers)
+    def _with_gaps(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
+        told = {k: gap if gap.is_text else Gap(f"number->string {gap.expression}") for k, gap in gaps.items()}
+        joined = pieces(parts, '"', told)
         return f"(string-append {' '.join(joined)})"
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
@@ -120,21 +120,21 @@ def _columns(turns: Turns) -> list[list[str]]:
 class RacketWriter(SchemeWriter):
     """Racket: `for` over ranges and lists, `format` for texts with numbers in them."""
 
-    def _with_gaps(self, node: int, parts: Sequence[str], replacements: Mapping[int, str]) -> str:
+    def _with_gaps(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         tree = self.file.tree
-        text = "".join("~a" if k in replacements else part for k, part in enumerate(parts))
-        values = " ".join(replacements[k] for k in sorted(replacements))
+        text = "".join("~a" if k in gaps else part for k, part in enumerate(parts))
+        values = " ".join(gaps[k].expression for k in sorted(gaps))
         arguments = tree.parent[node]
         alone = tree.kind[arguments] == "argument_list" and tree.items(arguments) == [node]
         if alone and self.file.called_name(tree.parent[arguments]) in FORMATTING:
             return f'"{text}" {values}'
         return f'(format "{text}" {values})'
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         literal = self.file.tree.source_of(node)
         if "~" in literal:
             raise CannotWrite("a number inside a text differs")
-        return self._with_gaps(node, re.split(r"(\d+)", literal[1:-1]), replacements)
+        return self._with_gaps(node, inner_parts(parts), gaps)
 
     def _loop(self, names: Sequence[str], turns: Turns, body: Sequence[str], indent: str) -> list[str]:
         if isinstance(turns, Counting):

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping, Sequence
 from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
 from ..braces.writer import BraceWriter
-from ..writing import WIDTH, Counting, Listed, Variable
+from ..writing import WIDTH, Counting, Gap, Listed, Variable
 
 
 class SwiftWriter(BraceWriter):
@@ -50,12 +49,11 @@ class SwiftWriter(BraceWriter):
         label = tree.text[told if told is not None else tree.child(given[place], "name") or 0]
         return value if label == "_" else f"{label}: {value}"
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         literal = self.file.tree.source_of(node)
         if "\\" in literal or not literal.startswith('"') or literal.startswith('"""'):
             raise CannotWrite("a number inside a text differs")
-        parts = re.split(r"(\d+)", literal)
-        return "".join(f"\\({replacements[k]})" if k in replacements else part for k, part in enumerate(parts))
+        return self.words_with(parts, gaps)
 
     def gap(self, expression: str) -> str:
         return f"\\({expression})"

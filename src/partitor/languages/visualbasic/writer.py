@@ -8,7 +8,7 @@ from functools import cached_property
 
 from ...errors import CannotWrite
 from ...program.types import Type
-from ..writing import WIDTH, Counting, LoopText, Turns, Variable, Writer, around, pieces
+from ..writing import WIDTH, Counting, Gap, LoopText, Turns, Variable, Writer, around, inner_parts, pieces
 
 SAFE_PARENTS = frozenset({"argument_list", "assignment", "declarator", "subscript", "result_statement"})
 
@@ -26,12 +26,12 @@ class VisualBasicWriter(Writer):
         asked = any(k == "preprocessor" and "explicit" in t.lower() for k, t in zip(tree.kind, tree.text, strict=True))
         return asked or "Dim" in tree.text
 
-    def string_with(self, node: int, replacements: Mapping[int, str]) -> str:
+    def string_with(self, node: int, parts: Sequence[str], gaps: Mapping[int, Gap]) -> str:
         tree = self.file.tree
         literal = tree.source_of(node)
         if '""' in literal[1:-1]:
             raise CannotWrite("a number inside a text differs")
-        joined = " & ".join(pieces(literal[1:-1], '"', replacements))
+        joined = " & ".join(pieces(inner_parts(parts), '"', gaps))
         parent = tree.parent[node]
         joins = tree.kind[parent] == "binary_operator" and "&" in [tree.text[c] for c in tree.children(parent)]
         return joined if joins or tree.kind[parent] in SAFE_PARENTS else f"({joined})"

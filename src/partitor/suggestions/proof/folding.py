@@ -297,10 +297,11 @@ def _called(term: Term) -> Term:
         return ("str", str(whole[0]))
     if name == "string-append" and given and all(a[0] == "str" for a in given):
         return ("str", "".join(str(a[1]) for a in given))
-    if name in {"format", "printf"} and given and given[0][0] == "str" and len(whole) == len(given) - 1:
-        parts = str(given[0][1]).split("~a")
-        if len(parts) == len(whole) + 1 and whole and not any("~" in part for part in parts):
-            text = ("str", parts[0] + "".join(f"{n}{part}" for n, part in zip(whole, parts[1:], strict=True)))
+    if name in {"format", "printf"} and len(given) > 1 and given[0][0] == "str":
+        parts, values = str(given[0][1]).split("~a"), given[1:]
+        known = all(integer_value(a) is not None or a[0] == "str" for a in values)
+        if known and len(parts) == len(values) + 1 and not any("~" in part for part in parts):
+            text = ("str", parts[0] + "".join(f"{a[1]}{part}" for a, part in zip(values, parts[1:], strict=True)))
             return text if name == "format" else ("call", callee, ("argument_list", text))
     return term
 
@@ -331,6 +332,8 @@ def _printed(term: Term) -> Term:
 
 def _as_printed(directive: str, value: Term) -> str | None:
     """What a directive makes of a constant, where that is the constant's own text."""
+    if value[0] == "either":
+        value = as_term(value[2])
     number = integer_value(value)
     if directive == "%d" and number is not None:
         return str(number)

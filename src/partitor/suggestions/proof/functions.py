@@ -18,7 +18,7 @@ from ...program.shapes import given_value
 from . import declared, places, rules
 from .definitions import RESULT, Definition, take_apart
 from .folding import Term, meaning_of
-from .terms import is_fresh_container, is_literal, matches, substitute, term_of
+from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
 from .values import is_steady_field, require_plain_value
 from .verdict import NewFunction, Refused
 from .walk import Walk
@@ -250,10 +250,7 @@ class FunctionProof:
             line = self.before.tree.start_line(segment[0])
             raise Refused(f"the function does not give the lines from line {line} of the program back")
         order, mapping = found
-        for i, b in enumerate(order):
-            for a in order[i + 1 :]:
-                if a < b:
-                    rules.require_independent(self.before, segment[a], segment[b])
+        rules.require_order(self.before, segment, order)
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the function stand for one of the program")
         return mapping
@@ -598,29 +595,6 @@ def _is_written(file: ProgramFile, name: str, scope: int) -> bool:
     return any(
         tree.text[i] == name and names.owner(i) == scope and names.role[i] in (Role.WRITE, Role.UPDATE) for i in inside
     )
-
-
-def match_in_order(
-    templates: Sequence[Term], originals: Sequence[Term], mapping: dict[str, str]
-) -> tuple[list[int], dict[str, str]] | None:
-    """Which original each template gives back, and the variables' mapping that this needs; in the
-    originals' own order where that is possible, else in another; None where there is no such order."""
-    straight = dict(mapping)
-    if all(matches(t, o, straight) for t, o in zip(templates, originals, strict=True)):
-        return list(range(len(originals))), straight
-    left = list(range(len(originals)))
-    order = []
-    for template in templates:
-        for position in left:
-            trial = dict(mapping)
-            if matches(template, originals[position], trial):
-                mapping = trial
-                order.append(position)
-                left.remove(position)
-                break
-        else:
-            return None
-    return order, mapping
 
 
 def declaring_words(file: ProgramFile, declaration: int) -> tuple[str, ...]:

@@ -10,7 +10,7 @@ from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
 from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
-from .terms import is_literal, matches, substitute, term_of
+from .terms import is_literal, match_in_order, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
 
@@ -319,11 +319,13 @@ class _MergeProof:
             self._require_first_values()
         if len(chosen) != len(twin_body):
             raise Refused(f"the general function is not {twin.name} with its values put in")
-        for given, t in zip(chosen, twin_body, strict=True):
-            template = substitute(given, fixed, self.meaning)[0]
-            original = self._as_itself(term_of(self.before, t), twin.name, frozenset())
-            if not matches(template, original, mapping):
-                raise Refused(f"the general function is not {twin.name} with its values put in")
+        templates = [substitute(given, fixed, self.meaning)[0] for given in chosen]
+        originals = [self._as_itself(term_of(self.before, t), twin.name, frozenset()) for t in twin_body]
+        found = match_in_order(templates, originals, mapping)
+        if found is None:
+            raise Refused(f"the general function is not {twin.name} with its values put in")
+        order, mapping = found
+        rules.require_order(self.before, twin_body, order)
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the general function stand for one of the special ones")
         for name in mapping.values():

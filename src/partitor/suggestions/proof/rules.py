@@ -205,6 +205,14 @@ def _bound_by_the_module(file: ProgramFile, name: str) -> bool:
     )
 
 
+def require_order(file: ProgramFile, statements: Sequence[int], order: Sequence[int]) -> None:
+    """These statements may run in another order: `order` tells their places."""
+    for i, b in enumerate(order):
+        for a in order[i + 1 :]:
+            if a < b:
+                require_independent(file, statements[a], statements[b])
+
+
 def require_independent(file: ProgramFile, first: int, second: int) -> None:
     """Two statements may change places only as assignments of values without effects, neither of which
     reads or writes what the other writes, in a program without classes whose operators could do more."""

@@ -7,7 +7,7 @@ terms compile to the same program.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
 from .folding import PYTHON, Meaning, Term, as_term, fold, integer_value, string_value, with_words
@@ -146,3 +146,26 @@ def matches(template: Term, original: Term, mapping: dict[str, str]) -> bool:
         elif a != b or type(a) is not type(b):
             return False
     return True
+
+
+def match_in_order(
+    templates: Sequence[Term], originals: Sequence[Term], mapping: dict[str, str]
+) -> tuple[list[int], dict[str, str]] | None:
+    """Which original each template gives back, and the variables' mapping that this needs; in the
+    originals' own order where that is possible, else in another; None where there is no such order."""
+    straight = dict(mapping)
+    if all(matches(t, o, straight) for t, o in zip(templates, originals, strict=True)):
+        return list(range(len(originals))), straight
+    left = list(range(len(originals)))
+    order = []
+    for template in templates:
+        for position in left:
+            trial = dict(mapping)
+            if matches(template, originals[position], trial):
+                mapping = trial
+                order.append(position)
+                left.remove(position)
+                break
+        else:
+            return None
+    return order, mapping

@@ -1,0 +1,77 @@
+"""Where the numbers in a column step evenly for a while, or begin anew every few copies."""
+
+from __future__ import annotations
+
+import itertools
+import re
+from collections.abc import Iterator, Sequence
+
+import msgspec
+
+from ..program.shapes import SAME_SIGNS
+from .columns import Column
+
+DIGITS = re.compile(r"(\d+)")
+
+
+class Counted(msgspec.Struct, frozen=True):
+    """What a value is made of: the numbers in it, and everything else."""
+
+    numbers: tuple[int, ...]
+    words: str
+
+
+def counted(column: Column) -> list[Counted]:
+    """The values of a column, copy by copy; a text of one sign is that sign and how many there are."""
+    result = []
+    for value in column.values:
+        grown = SAME_SIGNS.fullmatch(value)
+        if grown and not grown[3].isdigit():
+            result.append(Counted((len(grown[2]),), f"{grown[1]}{grown[3]}{grown[4]}"))
+            continue
+        parts = DIGITS.split(value)
+        if any(len(part) > 9 for part in parts[1::2]):
+            parts = [value]
+        result.append(Counted(tuple(map(int, parts[1::2])), "\0".join(parts[::2])))
+    return result
+
+
+def even_parts(columns: Sequence[Sequence[Counted]]) -> Iterator[tuple[int, int]]:
+    """The longest stretches of copies, from one to before another, along which everything steps evenly."""
+    count = len(columns[0]) if columns else 0
+    start = 0
+    while start < count:
+        stop = start + 1
+        while stop < count and all(_goes_on(column, start, stop) for column in columns):
+            stop += 1
+        yield start, stop
+        start = stop
+
+
+def _goes_on(column: Sequence[Counted], start: int, stop: int) -> bool:
+    """True where the value at `stop` steps on as those from `start` do."""
+    one, other = column[stop - 1], column[stop]
+    if one.words != other.words or len(one.numbers) != len(other.numbers):
+        return False
+    if stop - start < 2:
+        return True
+    return _steps(column[start], column[start + 1]) == _steps(one, other)
+
+
+def _steps(one: Counted, other: Counted) -> tuple[int, ...]:
+    return tuple(b - a for a, b in zip(one.numbers, other.numbers, strict=True))
+
+
+def cycles(columns: Sequence[Sequence[Counted]]) -> Iterator[int]:
+    """After how many copies the numbers of some column begin anew, having stepped evenly: `A1`, `A2`, `B1`, `B2`,
+    `C1`, `C2` after two."""
+    for column in columns:
+        numbers = [value.numbers for value in column]
+        count = len(numbers)
+        size = next((k for k in range(1, count) if numbers[k] == numbers[0]), count)
+        whole = 1 < size <= count // 2 and count % size == 0
+        if not whole or any(numbers[k] != numbers[k % size] for k in range(size, count)):
+            continue
+        steps = {tuple(b - a for a, b in zip(x, y, strict=False)) for x, y in itertools.pairwise(numbers[:size])}
+        if len(steps) == 1 and any(steps.pop()):
+            yield size

@@ -1,0 +1,267 @@
+"""Copies in a row: every promising period, where they begin, what goes on behind an interruption."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import msgspec
+
+from ..program.program import Block, ProgramFile
+from ..program.shapes import ShapeTable, given_value
+from .counted import counted, cycles, even_parts
+from .declarations import declares_for_later
+from .judge import code_lines, inner_statements, worth_a_loop
+from .limits import Limits
+from .periods import Repetition, explains, maximal_repetitions, may_repeat
+from .slots import Copy, Table, compare
+
+
+class Run(msgspec.Struct, frozen=True, eq=False):
+    """Copies in a row. `rest`: a last copy that is not whole, at least half of one; `more`: further copies, behind
+    one or two statements that interrupt the row."""
+
+    table: Table
+    rest: Copy | None = None
+    more: tuple[Copy, ...] = ()
+
+
+class StatementList(msgspec.Struct, frozen=True, eq=False):
+    file: ProgramFile
+    block: Block
+    symbols: list[int]
+
+
+def as_assignments(sequence: StatementList, shapes: ShapeTable) -> dict[int, int]:
+    """Declarations that only differ from an assignment further down by declaring, with that assignment: the
+    first copy of a run often declares what the others give another value."""
+    tree, language = sequence.file.tree, sequence.file.language
+    if not language.declares or language.implicit_locals or language.value_types:
+        return {}
+    declared: dict[str, tuple[int, int]] = {}
+    found: dict[int, int] = {}
+    for s in sequence.block.statements:
+        given = given_value(tree, s)
+        if given is None:
+            continue
+        name, shape = tree.text[given[0]], shapes.shape(tree, given[1])
+        if tree.kind[s] == "declaration":
+            declared[name] = (s, shape)
+        elif name in declared and declared[name][1] == shape:
+            found.setdefault(declared[name][0], s)
+    return found
+
+
+MOST_IN_PARTS = 500
+"""Copies of a stretch that are looked through for parts: more are data."""
+
+
+class RunFinder:
+    """Finds the runs of one statement list after the other."""
+
+    def __init__(self, shapes: ShapeTable, limits: Limits) -> None:
+        self.shapes = shapes
+        self.limits = limits
+
+    def runs(self, sequence: StatementList) -> list[Run]:
+        candidates = []
+        worthy: list[Repetition] = []
+        tree = sequence.file.tree
+        copies = max(2, self.limits.run_copies)
+        alike = as_assignments(sequence, self.shapes)
+        if not alike and not may_repeat(sequence.symbols, copies):
+            return []
+        finer = [
+            [
+                symbol_of(tree, alike.get(s, s)) if symbol >= 0 else symbol
+                for s, symbol in zip(sequence.block.statements, sequence.symbols, strict=True)
+            ]
+            for symbol_of in (self.shapes.exact, self.shapes.worded)
+        ]
+        symbols = sequence.symbols
+        if alike:
+            symbols = [
+                self.shapes.shape(tree, alike[s]) if s in alike else symbol
+                for s, symbol in zip(sequence.block.statements, symbols, strict=True)
+            ]
+        for found in maximal_repetitions(symbols, copies, *finer):
+            if any(explains(shorter, found) for shorter in worthy):
+                continue
+            runs = self._in_stretch(sequence, found)
+            if runs:
+                candidates += runs
+                worthy.append(found)
+        candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
+        chosen: list[Run] = []
+        for run in candidates:
+            if all(_compatible(run, other) for other in chosen):
+                chosen.append(run)
+        in_order = sorted(chosen, key=lambda r: r.table.copies[0].start_line)
+        return [self._with_more(sequence, run, in_order) for run in in_order]
+
+    def _in_stretch(self, sequence: StatementList, found: Repetition) -> list[Run]:
+        """The runs of a stretch of equal shapes: all of it, or where what differs only steps evenly for a while, its
+        parts; where it begins anew every few copies, so many copies are one."""
+        start, period = found.start, found.period
+        tables: list[Table | None] = []
+        run = self._best_offset(sequence, start, found.stop, period, tables)
+        if run is not None and all(c.step() is not None or c.is_family for c in run.table.columns):
+            return [run]
+        count = (found.stop - start) // period
+        table = tables[0]
+        if table is None or count > MOST_IN_PARTS:
+            return [run] if run else []
+        signs = [counted(column) for column in table.columns]
+        for size in cycles(signs):
+            again = self._best_offset(sequence, start, start + count * period, size * period)
+            if again is not None:
+                return [again]
+        if run is not None:
+            return [run]
+        parts = (
+            self._best_offset(sequence, start + first * period, start + stop * period, period)
+            for first, stop in even_parts(signs)
+            if self.limits.run_copies <= stop - first < count
+        )
+        in_parts = [part for part in parts if part is not None]
+        if in_parts:
+            return in_parts
+        interrupted = self._interrupted(sequence, table)
+        return [interrupted] if interrupted else []
+
+    def _interrupted(self, sequence: StatementList, table: Table) -> Run | None:
+        """Too few copies for a loop, which go on behind an interruption: together they are worth one for each part."""
+        copies = table.copies
+        more = self._behind(sequence, copies)
+        whole = compare([*copies, *more]) if more else None
+        if whole is None or not worth_a_loop(whole, self.limits.run_copies):
+            return None
+        lines = code_lines(copies[0])
+        saved = (sum(code_lines(c) for c in part) - lines - 1 for part in (copies, *side_by_side(more)))
+        return Run(table, None, tuple(more)) if sum(s for s in saved if s > 0) >= 2 else None
+
+    def _with_more(self, sequence: StatementList, run: Run, runs: Sequence[Run]) -> Run:
+        """The run with the copies that go on behind an interruption, where these are no run of their own."""
+        if run.rest is not None or run.more:
+            return run
+        more = self._behind(sequence, run.table.copies)
+        taken = any(
+            other is not run and c.span[0] < copy.span[1] and copy.span[0] < c.span[1]
+            for other in runs
+            for c in other.table.copies
+            for copy in more
+        )
+        if not more or taken:
+            return run
+        whole = compare([*run.table.copies, *more])
+        same = whole is not None and len(whole.columns) == len(run.table.columns)
+        return Run(run.table, run.rest, tuple(more)) if same else run
+
+    @staticmethod
+    def _behind(sequence: StatementList, copies: Sequence[Copy]) -> list[Copy]:
+        """The copies that go on behind one or two statements of another kind."""
+        statements, symbols = sequence.block.statements, sequence.symbols
+        first, period = statements.index(copies[0].first), len(copies[0].statements)
+        template = symbols[first : first + period]
+        position = first + period * len(copies)
+        more: list[Copy] = []
+        for gap in (1, 2):
+            start = position + gap
+            while symbols[start : start + period] == template:
+                more.append(Copy(sequence.file, statements[start : start + period]))
+                start += period
+            if more:
+                break
+        return more
+
+    def _best_offset(
+        self, sequence: StatementList, start: int, stop: int, period: int, tables: list[Table | None] | None = None
+    ) -> Run | None:
+        """Where in a stretch the copies begin: where paragraphs begin, else as early as possible. What differs between
+        the copies from each beginning is added to `tables`."""
+        count = (stop - start) // period
+        best: tuple[tuple[int, int, int, int], Run] | None = None
+        for offset in range((stop - start) % period + 1):
+            first = start + offset
+            statements = sequence.block.statements
+            copies = [
+                Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
+            ]
+            table = compare(copies)
+            if tables is not None:
+                tables.append(table)
+            if table is not None and declares_for_later(table):
+                first, copies = first + period, copies[1:]
+                table = compare(copies)
+            if table is None or not worth_a_loop(table, self.limits.run_copies):
+                continue
+            end = first + len(copies) * period
+            left_over = statements[end:stop]
+            rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
+            heads = sum(_starts_paragraph(copy) for copy in copies)
+            uneven = sum(column.step() is None for column in table.columns)
+            rank = (heads, -uneven, -len(table.columns), -offset)
+            if best is None or rank > best[0]:
+                best = (rank, Run(table, rest))
+        return best[1] if best else None
+
+
+def side_by_side(copies: Sequence[Copy]) -> list[list[Copy]]:
+    """Copies in groups of such as stand right behind each other."""
+    groups: list[list[Copy]] = []
+    for copy in copies:
+        if groups and groups[-1][-1].span[1] == copy.span[0]:
+            groups[-1].append(copy)
+        else:
+            groups.append([copy])
+    return groups
+
+
+def _rest(table: Table, rest: Copy) -> Copy | None:
+    """The beginning of one more copy, if it assigns to nothing else than the copies do."""
+    first = table.copies[0]
+    beginning = Copy(first.file, first.statements[: len(rest.statements)])
+    both = compare([beginning, rest])
+    return rest if both is not None and not any(c.is_target for c in both.columns) else None
+
+
+def _starts_paragraph(copy: Copy) -> bool:
+    """True where a blank line, a comment or the block's beginning stands above the copy."""
+    line = copy.start_line - 2
+    lines = copy.file.lines
+    return line < 0 or not lines[line].strip() or lines[line].strip().startswith(("#", "//"))
+
+
+def _statements(table: Table) -> int:
+    return sum(inner_statements(copy) for copy in table.copies)
+
+
+def _compatible(run: Run, other: Run) -> bool:
+    """Runs of one block may stand apart, or one inside a single copy of the other."""
+    return _apart_or_inside(run.table, other.table) or _apart_or_inside(other.table, run.table)
+
+
+def _apart_or_inside(inner: Table, outer: Table) -> bool:
+    if inner.copies[0].file is not outer.copies[0].file:
+        return True
+    start, stop = inner.copies[0].span[0], inner.copies[-1].span[1]
+    first, last = outer.copies[0].span[0], outer.copies[-1].span[1]
+    if stop <= first or last <= start:
+        return True
+    return any(c.span[0] <= start and stop <= c.span[1] for c in outer.copies)
+
+
+def without_repeated_inner_runs(runs: list[Run]) -> list[Run]:
+    """An inner run that stands again in every outer copy is one opportunity: the first is kept."""
+    kept = []
+    for run in runs:
+        start, stop = run.table.copies[0].span[0], run.table.copies[-1].span[1]
+        file = run.table.copies[0].file
+        in_later_copy = any(
+            copy.span[0] <= start and stop <= copy.span[1]
+            for other in runs
+            if other is not run and other.table.copies[0].file is file
+            for copy in other.table.copies[1:]
+        )
+        if not in_later_copy:
+            kept.append(run)
+    return kept

@@ -1,0 +1,198 @@
+"""What differs inside texts: numbers, words, how often a sign stands there."""
+
+from __future__ import annotations
+
+import itertools
+import re
+from collections.abc import Sequence
+
+from ..program.program import ProgramFile
+from ..program.shapes import SAME_SIGNS
+from ..program.streams import is_streamed
+from .columns import Column, Spot
+
+CODED = re.compile(r"\\[0-9xuUN]")
+"""Characters written by their number, whose digits are no numbers."""
+PLAIN_WORDS = re.compile(r"""[^"'`\\{}%$~\n]+""")
+
+
+def columns_of_text(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+    """The columns of plain texts that differ only inside; [] where they are better taken whole."""
+    grown = _grown(texts, nodes)
+    if grown:
+        return [grown]
+    if _takes_numbers(file, nodes[0]):
+        inside = _numbers_in_strings(file, texts, nodes) or _numbers_and_words(file, texts, nodes)
+        if inside:
+            return inside
+    words = _words_of_format(texts, nodes) if _is_format(file, nodes[0]) else None
+    return [words] if words else []
+
+
+def columns_of_words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+    """The columns of the words between the gaps of a text."""
+    return _numbers_in_strings(file, texts, nodes) or [_words(file, texts, nodes)]
+
+
+def _words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column:
+    """The column of words that differ between the gaps of a text: as texts of their own, without what they begin
+    and end with alike."""
+    before = _alike_at_start(texts)
+    after = _alike_at_start([t[len(before) :][::-1] for t in texts])[::-1]
+    quote = file.text_quote
+    values = tuple(f"{quote}{t[len(before) : len(t) - len(after)]}{quote}" for t in texts)
+    return Column(values=values, spots=(Spot(nodes, before=before, after=after),))
+
+
+WORD_END = re.compile(r"^\W*|\b\W+")
+
+
+def _alike_at_start(texts: Sequence[str]) -> str:
+    """The longest whole words, with what joins them to the next, that all texts begin with and none ends with."""
+    alike = itertools.takewhile(lambda letters: len(set(letters)) == 1, zip(*texts, strict=False))
+    shared = texts[0][: sum(1 for _ in alike)]
+    ends = [m.end() for m in WORD_END.finditer(shared) if all(m.end() < len(t) for t in texts)]
+    return shared[: max(ends, default=0)]
+
+
+PIECES = re.compile(r"[^\W\d_]+|\d+|\W|_")
+
+
+def around_words(texts: Sequence[str]) -> tuple[str, tuple[str, ...], str]:
+    """What texts begin with alike, the words in which they differ, and what they end with alike."""
+    pieces = [PIECES.findall(text) for text in texts]
+    shortest = min(map(len, pieces))
+    first = next((k for k in range(shortest) if len({p[k] for p in pieces}) > 1), shortest)
+    last = next((k for k in range(shortest - first) if len({p[-1 - k] for p in pieces}) > 1), shortest - first)
+    before, after = "".join(pieces[0][:first]), "".join(pieces[0][len(pieces[0]) - last :])
+    return before, tuple("".join(p[first : len(p) - last]) for p in pieces), after
+
+
+FEWEST_GROWN = 3
+
+
+def _grown(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
+    """The column of texts of one sign each, evenly more from copy to copy: how many there are."""
+    found = [m for m in map(SAME_SIGNS.fullmatch, texts) if m]
+    if len(found) != len(texts) or len(found) < FEWEST_GROWN or len({(m[1], m[3], m[4]) for m in found}) != 1:
+        return None
+    numbers = tuple(len(m[2]) for m in found)
+    sign = f"{found[0][1]}{found[0][3]}{found[0][1]}"
+    column = Column(
+        values=tuple(map(str, numbers)), spots=(Spot(nodes, repeated=sign, after=found[0][4]),), numbers=numbers
+    )
+    return column if column.step() is not None and not sign[1].isdigit() else None
+
+
+def _takes_numbers(file: ProgramFile, text: int) -> bool:
+    """True where the language can put a number into the text at the node `text`."""
+    able = file.language.texts_take_numbers
+    if able is None:
+        return True
+    tree = file.tree
+    arguments = tree.parent[text]
+    if is_streamed(file, text):
+        return True
+    if tree.kind[arguments] != "argument_list" or file.called_name(tree.parent[arguments]) not in able:
+        return False
+    return tree.items(arguments)[0] == text
+
+
+def _is_format(file: ProgramFile, text: int) -> bool:
+    """True for a text that says how a call prints its other values."""
+    formats = file.language.texts_take_numbers is not None and _takes_numbers(file, text)
+    return formats and not is_streamed(file, text)
+
+
+FORMAT_WORDS = re.compile(r"[^\"\\%\n]+")
+FORMAT_PARTS = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]|\\.|.", re.DOTALL)
+
+
+def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
+    """The column of plain words in which texts differ that say how to print; None where they differ otherwise."""
+    inner = [t[1:-1] for t in texts]
+    before = _alike_at_start(inner)
+    after = _alike_at_start([t[len(before) :][::-1] for t in inner])[::-1]
+    for text in inner:
+        middle = text[len(before) : len(text) - len(after)]
+        joints = {0, *itertools.accumulate(map(len, FORMAT_PARTS.findall(text)))}
+        at_joints = len(before) in joints and len(text) - len(after) in joints
+        if not at_joints or FORMAT_WORDS.fullmatch(middle) is None:
+            return None
+    printed = [part for part in FORMAT_PARTS.findall(before) if len(part) > 1 and part[0] == "%" and part != "%%"]
+    values = tuple(f'"{t[len(before) : len(t) - len(after)]}"' for t in inner)
+    spot = Spot(nodes, before=before, after=after, in_format=True, place=len(printed))
+    return Column(values=values, spots=(spot,))
+
+
+def integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
+    numbers = []
+    for text in texts:
+        compact = text.replace(" ", "")
+        digits = compact.removeprefix("-")
+        if not digits.isascii() or not digits.isdigit() or (digits[0] == "0" and len(digits) > 1):
+            return None
+        if len(digits) > 15:
+            return None
+        numbers.append(int(compact))
+    return tuple(numbers)
+
+
+def _numbers_in_strings(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+    """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
+    if any(CODED.search(t) for t in texts):
+        return []
+    parts = [file.language.numbers_in(t) for t in texts]
+    if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):
+        return []
+    columns = []
+    for group in range(1, len(parts[0]), 2):
+        values = tuple(p[group] for p in parts)
+        if len(set(values)) == 1:
+            continue
+        numbers = integers(values)
+        if numbers is None and not all(_is_shown_so(value) for value in values):
+            return []
+        columns.append(Column(values=values, spots=(Spot(nodes, group),), numbers=numbers))
+    return columns
+
+
+FEWEST_NUMBERED = 3
+"""Copies that tell that a number counts, where words in the same text differ too."""
+
+
+def _numbers_and_words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+    """Columns for the evenly counting numbers and the words at one place in which plain texts differ
+    (`"Stop 1: mill"`, `"Stop 2: creek"`); [] where they differ otherwise."""
+    if len(texts) < FEWEST_NUMBERED or any(CODED.search(t) for t in texts):
+        return []
+    parts = [file.language.numbers_in(t) for t in texts]
+    if len({len(p) for p in parts}) > 1:
+        return []
+    places = list(zip(*parts, strict=True))
+    differing = [k for k, values in enumerate(places) if len(set(values)) > 1]
+    wordy = [k for k in differing if k % 2 == 0]
+    if len(wordy) != 1 or len(differing) < 2:
+        return []
+    columns = []
+    for k in differing:
+        values = places[k]
+        if k == wordy[0]:
+            before = _alike_at_start(values)
+            after = _alike_at_start([v[len(before) :][::-1] for v in values])[::-1]
+            inner = [v[len(before) : len(v) - len(after)] for v in values]
+            if not all(map(PLAIN_WORDS.fullmatch, inner)):
+                return []
+            quoted = tuple(f"{file.text_quote}{v}{file.text_quote}" for v in inner)
+            columns.append(Column(values=quoted, spots=(Spot(nodes, k, before, after),)))
+        else:
+            numbers = Column(values=values, spots=(Spot(nodes, k),), numbers=integers(values))
+            if numbers.step() is None:
+                return []
+            columns.append(numbers)
+    return columns
+
+
+def _is_shown_so(value: str) -> bool:
+    """True for a number with a fraction that is shown as it is written here."""
+    return "." in value and len(value) < 15 and str(float(value)) == value

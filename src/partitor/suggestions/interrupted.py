@@ -1,0 +1,47 @@
+"""A run that something interrupts: a loop for each part of it, one link after the other."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import msgspec
+
+from ..errors import CannotWrite
+from ..program.program import ProgramFile
+from ..repeats.judge import code_lines
+from ..repeats.runs import Run, side_by_side
+from ..repeats.slots import Copy, compare
+from .candidate import Candidate
+from .edits import apply_edits, rewritten
+
+
+def with_further_loops(first: Candidate, run: Run, make: Callable[[Run], Candidate]) -> Candidate:
+    """The loop for a run, and further ones for the copies behind its interruption, where they save a line."""
+    candidate = first
+    copies = len(run.table.copies)
+    for part in side_by_side(run.more):
+        if sum(map(code_lines, part)) - code_lines(part[0]) - 1 < 1:
+            continue
+        after = rewritten(candidate.file, apply_edits(candidate.file, candidate.edits))
+        table = compare([_moved(copy, run.table.copies[0].file, after) for copy in part])
+        if table is None:
+            raise CannotWrite("the copies behind the interruption are not alike")
+        copies += len(part)
+        further = make(Run(table))
+        candidate = msgspec.structs.replace(further, via=candidate, table=first.table, slots=first.slots)
+    if candidate is first:
+        return first
+    return msgspec.structs.replace(
+        candidate, title=f"{first.title.partition(' in place')[0]} in place of {copies} copies"
+    )
+
+
+def _moved(copy: Copy, before: ProgramFile, after: ProgramFile) -> Copy:
+    """A copy as it stands in the file after what is above it was changed: the same lines, counted from the end."""
+    moved = len(after.lines) - len(before.lines)
+    at = {after.tree.start_line(s): s for block in reversed(after.blocks) for s in block.statements}
+    found = tuple(at.get(before.tree.start_line(s) + moved, -1) for s in copy.statements)
+    for old, new in zip(copy.statements, found, strict=True):
+        if new < 0 or before.tree.source_of(old) != after.tree.source_of(new):
+            raise CannotWrite("the copies behind the interruption are not where they were")
+    return Copy(after, found)

@@ -1,0 +1,190 @@
+"""Rows of alike statements: numbers and words in one text, letters, series, rows in rows, rows that something
+interrupts, counters."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from core.builders import printed, report, rules, run, worked
+from core.runners import can_run, outputs
+from core.sweeps import proved_in, require_same
+from core.wild_rows import HEADS, WildRows
+from partitor.repeats.series import Family, family_of
+
+
+def rows(form: str, *values: object) -> str:
+    return "".join(form.format(*(v if isinstance(v, tuple) else (v,))) + "\n" for v in values)
+
+
+def test_a_number_and_a_word_in_one_text_are_two_values() -> None:
+    stops = rows('print("Stop {}: {}")\nprint("  wait")', (1, "mill"), (2, "creek"), (3, "old pier"))
+    after = worked(stops)
+    assert 'for number, stop in enumerate(["mill", "creek", "old pier"], start=1):' in after
+    assert 'print(f"Stop {number}: {stop}")' in after
+    assert run(after) == run(stops)
+
+
+@pytest.mark.parametrize("language", ["c", "cpp", "java", "csharp", "javascript", "racket"])
+def test_every_language_puts_both_into_the_text(language: str, tmp_path: Path) -> None:
+    told = {"c": 'printf("{}\\n");', "cpp": 'std::cout << "{}" << std::endl;', "javascript": 'console.log("{}");'}
+    told |= {"java": 'System.out.println("{}");', "csharp": 'System.Console.WriteLine("{}");'}
+    told |= {"racket": '(displayln "{}")'}
+    lines = "\n".join(
+        told[language].format(text)
+        for stop in ("1: mill", "2: creek", "3: pier", "4: quay")
+        for text in (f"Stop {stop}", "  wait")
+    )
+    around = {"c": "#include <stdio.h>\nint main(void) {\n%s\nreturn 0;\n}\n"}
+    around |= {"cpp": "#include <iostream>\nint main() {\n%s\nreturn 0;\n}\n", "racket": "#lang racket\n%s\n"}
+    around |= {"java": "class Main {\n    public static void main(String[] a) {\n%s\n    }\n}\n"}
+    around |= {"csharp": "class Program {\n    static void Main() {\n%s\n    }\n}\n"}
+    text = around.get(language, "%s\n") % lines
+    (found,) = [s for s in proved_in(text, language)[0] if s.candidate.kind == "loop"]
+    assert "pier" in found.after.source.text
+    assert "3: pier" not in found.after.source.text
+    if can_run(language):
+        one, other = outputs(language, [text, found.after.source.text], tmp_path)
+        assert one == other
+
+
+def test_numbered_prose_and_menus_are_no_rows() -> None:
+    menu = rows('print("{}. {}")', (1, "Tea"), (2, "Oil"), (3, "Rye"), (4, "Quit"))
+    advice = rows(
+        'print("Step {}: {} first")', (1, "read the levels"), (2, "look for gaps"), (3, "sum them up"), (4, "x")
+    )
+    assert rules(menu) == []
+    assert rules(advice) == []
+    framed = rows('print("level {} at the {} gate")', (0, "mill"), (1, "pier"), (2, "quay"), (3, "dyke"))
+    assert rules(framed) == ["repeated-run"]
+
+
+def test_letters_and_days_count_up() -> None:
+    head = "def buoy(code):\n    print(code)\n\n\n"
+    assert 'for code in ["A", "B", "C", "D"]:' in worked(head + rows('buoy("{}")', *"ABCD")).replace(
+        "code_value", "code"
+    )
+    days = head + rows('buoy("rain on {} night")', "monday", "tuesday", "wednesday", "thursday", "friday")
+    after = worked(days)
+    assert 'for day in ["monday", "tuesday", "wednesday", "thursday", "friday"]:' in after
+    assert 'buoy(f"rain on {day} night")' in after
+    assert run(after) == run(days)
+    # Names in no order are a table.
+    assert rules(head + rows('buoy("{}")', "A", "C", "B", "D")) == []
+
+
+@pytest.mark.parametrize(
+    ("names", "family"),
+    [
+        (("gate1", "gate2", "gate3"), Family("gate")),
+        (("mon", "tue", "wed"), Family("", "days")),
+        (("tuesday", "wednesday", "thursday"), Family("", "days")),
+        (("rain_jan", "rain_feb", "rain_mar"), Family("rain", "months")),
+        (("rainMon", "rainTue", "rainWed"), Family("rain", "days")),
+        (("a", "b", "c"), Family("", "letters")),
+        (("north_gate", "east_gate", "south_gate"), Family("gate", "directions")),
+        (("mon", "wed", "fri"), None),
+        (("moon", "tune", "weds"), None),
+        (("north", "south"), None),
+        (("ship", "shop", "shot"), None),
+        (("width", "height", "depth"), None),
+        (("gate1", "gate3", "gate5"), None),
+    ],
+)
+def test_what_counts_up(names: tuple[str, ...], family: Family | None) -> None:
+    assert family_of(names) == family
+
+
+def test_variables_of_a_series_become_one_list() -> None:
+    text = (
+        rows('{0} = float(input("rain on {0}: "))', "mon", "tue", "wed", "thu", "fri")
+        + "print(mon + tue + wed + thu + fri)\n"
+    )
+    after = worked(text)
+    assert "days = [0] * 5" in after
+    assert after.count("input(") == 1
+    unlike = rows('{0} = float(input("{0}: "))', "length", "width", "height", "weight", "price")
+    assert rules(unlike + "print(length * width * height * weight * price)\n") == []
+    three = rows('{0} = float(input("{0}: "))', "a", "b", "c") + "print(b * b - 4 * a * c)\n"
+    assert rules(three) == []
+
+
+def test_rows_in_rows_by_letter_and_number() -> None:
+    text = (
+        "seats = {}\n" + rows('seats["{}{}"] = "free"', *((y, x) for y in "ABC" for x in (1, 2, 3))) + "print(seats)\n"
+    )
+    after = worked(text)
+    assert 'in ["A", "B", "C"]:' in after
+    assert '}1"] = "free"' in after
+    assert run(after) == run(text)
+
+
+def test_up_and_down_again_are_two_rows() -> None:
+    text = rows('print("{}")', *("*" * n for n in (1, 2, 3, 4, 5, 4, 3, 2, 1)))
+    assert rules(text) == ["repeated-run", "repeated-run"]
+    assert run(worked(text)) == run(text)
+    assert len(worked(text).split("\n")) == 5
+
+
+def test_an_interrupted_row_is_folded_in_parts() -> None:
+    head = "def light(n):\n    print(n)\n\n\n"
+    text = head + rows("light({})", 1, 2, 3) + 'print("half")\n' + rows("light({})", 4, 5, 6)
+    found = report(text)
+    assert [f.rule for f in found.findings] == ["repeated-run"]
+    assert "behind an interruption" in found.findings[0].message
+    after = worked(text)
+    assert after.count("for ") == 2
+    assert run(after) == run(text)
+    # Two and two save nothing.
+    assert rules(head + rows("light({})", 1, 2) + 'print("half")\n' + rows("light({})", 3, 4)) == []
+
+
+def test_counters_that_begin_alike_become_one_list() -> None:
+    tests = 'if letter == "{0}":\n        {0} += 1\n   '
+    loop = "for letter in input():\n    " + " ".join(tests.format(v) for v in "aeo").rstrip()
+    text = f"a = 0\ne = 0\no = 0\n{loop}\nprint(a, e, o)\n"
+    after = worked(text)
+    assert "counts = [0, 0, 0]" in after
+    assert "counts[number] += 1" in after or "counts[i] += 1" in after
+    # What the tests ask differs, and so does what is counted.
+    unlike = text.replace('letter == "e"', "letter in seen").replace('letter == "o"', "letter < limit")
+    assert "repeated-run" not in rules(unlike)
+
+
+def test_a_word_in_a_column_of_words_is_one_parameter() -> None:
+    text = "".join(
+        f'points = int(input("{name}: w/d/l "))\nif points > 2:\n    points = 2\nprint("{name} now has", points)\n'
+        for name in ("Ana", "Ben", "Cy")
+    )
+    after = worked(text)
+    assert 'input(f"{name}: w/d/l ")' in after
+    assert 'print(f"{name} now has", points)' in after
+    assert run(after, "1\n3\n2\n") == run(text, "1\n3\n2\n")
+
+
+def test_twins_whose_lines_stand_in_another_order() -> None:
+    rain = "def rain(values):\n    total = sum(values)\n    most = max(values)\n"
+    wind = "def wind(values):\n    most = max(values)\n    total = sum(values)\n"
+    said = '    print("{}")\n    print("total", total)\n    print("most", most)\n\n\n'
+    text = rain + said.format("rain") + wind + said.format("wind") + "rain([1, 2])\nwind([3, 4])\n"
+    found = report(text)
+    assert [f.rule for f in found.findings] == ["twin-functions"]
+    assert "once their lines are brought into one order" in found.findings[0].message
+    after = worked(text)
+    assert after.count("def ") == 1
+    assert run(after) == run(text)
+    # A line that uses up what the other one reads may not change places with it.
+    used_up = text.replace("rain([1, 2])", "rain(iter([1, 2]))")
+    assert worked(used_up).count("def ") == 2 or run(worked(used_up)) == run(used_up)
+
+
+@pytest.mark.parametrize("language", [x for x in sorted(HEADS) if x == "python" or can_run(x)])
+def test_wild_rows_print_the_same(language: str, tmp_path: Path) -> None:
+    groups = [(text, proved_in(text, language)[1]) for text in (WildRows(seed, language).text() for seed in range(60))]
+    found = [group for group in groups if group[1]]
+    assert len(found) > 15
+    if language == "python":
+        require_same(found, lambda texts: [printed(text) for text in texts])
+    else:
+        require_same(found, lambda texts: outputs(language, texts, tmp_path))
