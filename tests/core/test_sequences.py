@@ -1,13 +1,14 @@
 """The array algorithms against slow, obvious ones, on random sequences."""
 
 import itertools
+from collections import Counter
 
 import numpy as np
 from builders import file
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from partitor.repeats.order import _Sums
+from partitor.repeats.order import _stretches, _Sums
 from partitor.repeats.periods import Repetition, explains, maximal_repetitions
 from partitor.repeats.suffixes import LONGEST, lcp_array, maximal_repeats, suffix_array
 
@@ -108,5 +109,7 @@ def test_windows_of_the_same_symbols_hash_alike_in_any_order(pair):
     assert [h for _, h in windows(one, len(one))] == [h for _, h in windows(list(other), len(one))]
 
 
-def test_windows_with_something_unusable_are_left_out():
-    assert [start for start, _ in windows([1, 2, -5, 3, 4, 5], 2)] == [0, 3, 4]
+def test_windows_lie_where_each_statement_has_its_like():
+    symbols = [1, 2, 3, -5, 3, 9, 1, 2, 3, 2]
+    known = Counter(x for x in symbols if x >= 0)
+    assert list(_stretches(symbols, known)) == [(0, 3), (6, 10)]

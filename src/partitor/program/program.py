@@ -56,6 +56,7 @@ class ProgramFile:
         self.path = source.path
         self.derived: dict[object, object] = {}
         """What other modules derive from the file and need again, by their own keys."""
+        self._bodies: dict[int, tuple[int, ...]] = {}
         self.beside: tuple[ProgramFile, ...] = ()
         """The other files of the program that it was last made part of."""
         self.tree: Tree = parse(source.text.encode(), language, earlier.tree if earlier else None)
@@ -224,8 +225,12 @@ class ProgramFile:
 
     def statements_of(self, procedure: Procedure) -> tuple[int, ...]:
         """The statements of a procedure's body, without its documentation."""
-        block = self.body_of(procedure)
-        return tuple(s for s in (block.statements if block else ()) if not self.is_bare_string(s))
+        known = self._bodies.get(procedure.node)
+        if known is None:
+            block = self.body_of(procedure)
+            known = tuple(s for s in (block.statements if block else ()) if not self.is_bare_string(s))
+            self._bodies[procedure.node] = known
+        return known
 
     def words_before_name(self, procedure: int) -> list[str]:
         """The words of a definition before its name: modifiers, marks, the type of its result."""

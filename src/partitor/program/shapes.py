@@ -94,6 +94,9 @@ class ShapeTable:
         kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
+        literals = strings | language.numbers | language.constants
+        operands = literals | {name, language.member[0], "unary_operator", "list", "subscript"}
+        first = -1 if language.values_everywhere else node
         variables = self._variables.get(id(tree), frozenset())
         modules = self._modules.get(id(tree), frozenset())
         inside: list[tuple[int, list[Symbols]]] = []
@@ -105,8 +108,9 @@ class ShapeTable:
                 inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
                 plain.append(kind)
                 position = ends[position]
-            elif (position != node or language.values_everywhere) and (
-                is_simple_operand(tree, position, language)
+            elif (kind in operands and position != first) and (
+                kind in literals
+                or is_simple_operand(tree, position, language)
                 or (kind == name and text in variables and fields[position] == "object")
                 or (kind == language.member[0] and _is_plain_field(tree, position, variables))
             ):

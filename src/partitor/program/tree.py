@@ -13,7 +13,7 @@ from sys import intern
 import msgspec
 import tree_sitter
 
-from ..languages.grammars import parser_for
+from ..languages.grammars import parser_for, words_of
 from ..languages.parts import Built, Part, incomplete
 from ..languages.table import Language
 
@@ -155,6 +155,8 @@ class Flattener:
         """Add a node, whose parent is there already, and what is below it. One loop, as every node comes through."""
         language, source = self.language, self.source
         comment, opaque, interpolation = language.comment, language.opaque, language.interpolation
+        unusual = comment | opaque | {";", "string"}
+        known_kinds, signs, known_fields = words_of(language.grammar)
         kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
         ends, starts, stops = self.end, self.start, self.stop
         broken = root.has_error
@@ -165,7 +167,8 @@ class Flattener:
         while True:
             node = cursor.node
             assert node is not None
-            kind = intern(node.type)
+            number = node.kind_id
+            kind = known_kinds[number]
             if kind in comment:
                 self.add_comment(node.start_byte, node.end_byte)
             elif kind != ";":
@@ -174,21 +177,27 @@ class Flattener:
                 index = len(kinds)
                 start, stop = node.start_byte, node.end_byte
                 kinds.append(kind)
-                fields.append(cursor.field_name or "")
+                fields.append(known_fields[cursor.field_id])
                 parents.append(parent)
                 ends.append(index + 1)
                 starts.append(start)
                 stops.append(stop)
-                leaf = kind in opaque or len(open_nodes) >= deepest
-                if kind == "string" and not leaf:
+                leaf = len(open_nodes) >= deepest
+                if kind in unusual and not leaf:
                     # A text between plain quotes has no gaps.
-                    leaf = source[start] in QUOTES or not any(child.type == interpolation for child in node.children)
+                    leaf = kind in opaque or (
+                        source[start] in QUOTES or not any(child.type == interpolation for child in node.children)
+                    )
                 if not leaf and descend():
                     texts.append("")
                     parent = index
                     open_nodes.append(index)
                     continue
-                texts.append(intern(source[start:stop].decode(errors="replace")))
+                sign = signs.get(number)
+                if sign is not None and stop - start == len(sign) and source.startswith(sign, start):
+                    texts.append(kind)
+                else:
+                    texts.append(intern(source[start:stop].decode(errors="replace")))
             while not aside():
                 if not ascend() or not open_nodes:
                     while open_nodes:

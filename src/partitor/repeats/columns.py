@@ -9,6 +9,7 @@ import msgspec
 
 from .series import FEWEST_NAMED, family_of
 
+QUOTES = frozenset("\"'")
 NO_WORD = re.compile(r"\W+")
 
 
@@ -82,9 +83,9 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
     def series(self) -> str:
         """What texts are about that count up in a series: `"A"`, `"B"`, `"C"` are letters, `"on monday"` and `"on
         tuesday"` days; "" for other values."""
-        if len(self.values) < FEWEST_NAMED or self.numbers is not None:
+        if len(self.values) < FEWEST_NAMED or self.numbers is not None or self.values[0][:1] not in QUOTES:
             return ""
-        quoted = [value for value in self.values if value[:1] == value[-1:] and value[0] in "\"'"]
+        quoted = [value for value in self.values if value[:1] == value[-1:] and value[:1] in QUOTES]
         inner = [NO_WORD.sub("_", value).strip("_") for value in quoted]
         family = family_of(inner) if len(inner) == len(self.values) else None
         return family.about if family else ""

@@ -21,6 +21,12 @@ class Counted(msgspec.Struct, frozen=True):
     words: str
 
 
+def counts(column: Column) -> bool:
+    """True where the values may count in some way."""
+    first = column.values[0]
+    return column.numbers is not None or DIGITS.search(first) is not None or SAME_SIGNS.fullmatch(first) is not None
+
+
 def counted(column: Column) -> list[Counted]:
     """The values of a column, copy by copy; a text of one sign is that sign and how many there are."""
     result = []
@@ -55,23 +61,33 @@ def _goes_on(column: Sequence[Counted], start: int, stop: int) -> bool:
         return False
     if stop - start < 2:
         return True
-    return _steps(column[start], column[start + 1]) == _steps(one, other)
+    return _steps(column[start].numbers, column[start + 1].numbers) == _steps(one.numbers, other.numbers)
 
 
-def _steps(one: Counted, other: Counted) -> tuple[int, ...]:
-    return tuple(b - a for a, b in zip(one.numbers, other.numbers, strict=True))
+def _steps(one: tuple[int, ...], other: tuple[int, ...]) -> tuple[int, ...]:
+    return tuple(b - a for a, b in zip(one, other, strict=True))
 
 
-def cycles(columns: Sequence[Sequence[Counted]]) -> Iterator[int]:
-    """After how many copies the numbers of some column begin anew, having stepped evenly: `A1`, `A2`, `B1`, `B2`,
-    `C1`, `C2` after two."""
-    for column in columns:
-        numbers = [value.numbers for value in column]
-        count = len(numbers)
-        size = next((k for k in range(1, count) if numbers[k] == numbers[0]), count)
-        whole = 1 < size <= count // 2 and count % size == 0
-        if not whole or any(numbers[k] != numbers[k % size] for k in range(size, count)):
+LONGEST_CYCLE = 12
+
+
+def cycles(columns: Sequence[Sequence[Counted]], fewest: int) -> Iterator[int]:
+    """After how many copies the numbers begin anew, or all by so much more: `A1`, `A2`, `B1`, `B2`, `C1`, `C2` after
+    two, and so do 0, 5, 100, 105, 200, 205. There are `fewest` such groups at least."""
+    count = len(columns[0]) if columns else 0
+    for size in range(2, min(count // fewest, LONGEST_CYCLE) + 1):
+        if count % size:
             continue
-        steps = {tuple(b - a for a, b in zip(x, y, strict=False)) for x, y in itertools.pairwise(numbers[:size])}
-        if len(steps) == 1 and any(steps.pop()):
-            yield size
+        counting = 0
+        for column in columns:
+            numbers = [value.numbers for value in column]
+            if len({len(n) for n in numbers}) > 1:
+                break
+            moved = {_steps(a, b) for a, b in zip(numbers, numbers[size:], strict=False)}
+            if len(moved) > 1:
+                break
+            steps = {_steps(a, b) for a, b in itertools.pairwise(numbers)}
+            counting += len(steps) > 1
+        else:
+            if counting:
+                yield size

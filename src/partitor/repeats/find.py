@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from bisect import bisect_right
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
 import msgspec
@@ -15,7 +16,7 @@ from .declarations import without_lost_declarations
 from .judge import inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
 from .limits import Limits
-from .near import NearBlock, NearTwins, near_blocks, near_twins
+from .near import LEAST_ALIKE, NearBlock, NearTwins, near_blocks, near_twins
 from .order import SHORTEST, in_one_order, reordered_copies
 from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
 from .slots import Copy, Table, common_tokens, compare
@@ -125,39 +126,33 @@ class _Finder:
             and (file.path, p.start_line) not in self.handed_out
         ]
         near = list(near_twins(functions, shape, worded))
-        folded = [*(r.table for r in runs), *(b.table for b in blocks)]
-        places = [
-            (s.file, s.block.statements)
-            for s in self.sequences
-            if s.block.node and min(s.symbols) >= 0 and not self._belongs(s, folded, near, twins)
-        ]
+        tables = [*(r.table for r in runs), *(b.table for b in blocks)]
+        copies = [(c.file, c.span) for table in tables for c in table.copies]
+        bodies = [pair for group in near for pair in group.procedures]
+        bodies += [pair for group in twins for pair in group.procedures]
+        places = []
+        for s in self.sequences:
+            statements, tree = s.block.statements, s.file.tree
+            start, stop = statements[0], tree.end[statements[-1]]
+            if not s.block.node or len(s.file.statements_within(start, stop)) < LEAST_ALIKE or min(s.symbols) < 0:
+                continue
+            # What was found already is no part of anything else.
+            folded = any(file is s.file and span[0] < stop and start < span[1] for file, span in copies)
+            if not folded and not any(f is s.file and p.node < start < tree.end[p.node] for f, p in bodies):
+                places.append((s.file, statements))
         return near, list(near_blocks(places, shape, worded))
-
-    @staticmethod
-    def _belongs(
-        sequence: StatementList, folded: Sequence[Table], near: Sequence[NearTwins], twins: Sequence[Twins]
-    ) -> bool:
-        """True where a statement list is part of what was found already."""
-        tree = sequence.file.tree
-        start, stop = sequence.block.statements[0], tree.end[sequence.block.statements[-1]]
-        inside = any(
-            c.file is sequence.file and c.span[0] < stop and start < c.span[1] for t in folded for c in t.copies
-        )
-        functions = [pair for group in near for pair in group.procedures]
-        functions += [pair for twin in twins for pair in twin.procedures]
-        return inside or any(f is sequence.file and p.node < start < f.tree.end[p.node] for f, p in functions)
 
     def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
         """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""
         symbols = []
         tree, kinds, ends = file.tree, file.tree.kind, file.tree.end
-        whole = file.is_whole
+        whole, language = file.is_whole, file.language
+        never = language.outer_declarations | language.procedures | language.classes | language.wrappers
+        never |= language.fields | (frozenset() if language.values_everywhere else language.strings)
         for s in block.statements:
             unusable = (
-                kinds[s] in file.language.outer_declarations
+                kinds[s] in never
                 or file.is_import(s)
-                or file.is_definition(s)
-                or file.is_bare_string(s)
                 or (not whole and "ERROR" in kinds[s : ends[s]])
                 or (bool(self.handed_out) and (file.path, tree.start_line(s)) in self.handed_out)
             )
@@ -231,7 +226,8 @@ class _Finder:
         sequences = [(s.file, s.block.statements, found) for s, found in zip(self.sequences, symbols, strict=True)]
         places = windows_like([shape for *_, shape in functions], sequences)
         for file, procedure, body, shape in functions:
-            for table in copies_of(file, procedure, body, places.get(shape, ())):
+            found = places.get(shape, ())
+            for table in copies_of(file, procedure, body, found) if len(found) > 1 else ():
                 if table.constant_tokens >= self.limits.repeat_statements:
                     yield RepeatedBlock(table, procedure)
 
@@ -369,9 +365,12 @@ def _brought_to_one_order(
     """The groups, with functions that only become twins once lines of theirs change places in groups of their own,
     their bodies in the first one's order."""
     alike: dict[tuple[int, ...], list[FunctionCopy]] = {}
-    for member in (member for members in groups for member in members):
+    every = [member for members in groups for member in members]
+    sizes = Counter((len(p.parameters), len(copy.statements)) for _, p, copy in every)
+    for member in every:
         file, procedure, copy = member
-        if len(copy.statements) >= SHORTEST:
+        size = len(copy.statements)
+        if size >= SHORTEST and sizes[len(procedure.parameters), size] > 1:
             symbols = sorted(shape(file.tree, s) for s in copy.statements)
             alike.setdefault((len(procedure.parameters), *symbols), []).append(member)
     moved: list[list[FunctionCopy]] = []

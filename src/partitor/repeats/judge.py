@@ -53,8 +53,9 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
         return False
     if irregular and _unlike_prints(copies[0], table.all_columns):
         return False
-    unlike = [c for c in irregular if not c.is_series]
-    if len(copies[0].statements) == 1 and unlike and not _is_compound(copies[0]):
+    short = len(copies[0].statements) == 1 and not _is_compound(copies[0])
+    unlike = [c for c in irregular if not c.is_series] if short else []
+    if unlike:
         alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in unlike)
         alike += sum((spot.group >= 0) + _words_around(spot, copies[0]) for c in unlike for spot in c.spots)
         # Two things that differ are a table already, unless one of them stands there more than once, or something is

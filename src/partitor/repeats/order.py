@@ -27,14 +27,18 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
     known = Counter(x for *_, symbols in sequences for x in symbols if x >= 0)
     if sum(count for count in known.values() if count > 1) < 2 * SHORTEST:
         return
-    every = ((number, _Sums(*sequence)) for number, sequence in enumerate(sequences) if len(sequence[1]) >= SHORTEST)
-    sums = [(number, found) for number, found in every if found.mixed]
+    sums = [
+        (number, start, found)
+        for number, (file, statements, symbols) in enumerate(sequences)
+        for start, stop in _stretches(symbols, known)
+        if (found := _Sums(file, statements[start:stop], symbols[start:stop])).mixed
+    ]
     for length in range(SHORTEST, LONGEST + 1):
         groups: dict[int, list[tuple[int, int]]] = {}
-        sums = [(number, found) for number, found in sums if len(found.mixed) > length]
-        for number, found in sums:
+        sums = [entry for entry in sums if len(entry[2].mixed) > length]
+        for number, first, found in sums:
             for start, value in found.windows(length):
-                groups.setdefault(value, []).append((number, start))
+                groups.setdefault(value, []).append((number, first + start))
         for places in groups.values():
             if 2 <= len(places) <= MOST_WINDOWS and not _stand_alike(sequences, places, length):
                 copies = in_one_order(sequences, places, length)
@@ -53,22 +57,31 @@ def _stand_alike(
     return all(sequences[n][2][s : s + length] == model for n, s in places[1:])
 
 
+def _stretches(symbols: Sequence[int], known: Counter[int]) -> Iterator[tuple[int, int]]:
+    """Where statements in a row each have their like somewhere in the program: from one to before another."""
+    start = 0
+    for position, symbol in enumerate((*symbols, -1)):
+        if symbol < 0 or known[symbol] < 2:
+            if position - start >= SHORTEST:
+                yield start, position
+            start = position + 1
+
+
 class _Sums:
-    """Running sums over one statement list: of mixed symbols, of unusable statements, of those that might move."""
+    """Running sums over a stretch of statements: of mixed symbols, and of statements that might move."""
 
     def __init__(self, file: ProgramFile, statements: Sequence[int], symbols: Sequence[int]) -> None:
         kinds = file.tree.kind
         movable = [kinds[s] in MOVABLE for s in statements]
         self.movable = list(accumulate(movable, initial=0))
-        self.unusable = list(accumulate((x < 0 for x in symbols), initial=0))
         self.mixed = list(accumulate(map(_mixed, symbols), initial=0)) if self.movable[-1] > 1 else []
 
     def windows(self, length: int) -> Iterator[tuple[int, int]]:
-        """(start, hash of the multiset) of every window without unusable statements in which two might move."""
-        mixed, unusable, movable = self.mixed, self.unusable, self.movable
+        """(start, hash of the multiset) of every window in which two might move."""
+        mixed, movable = self.mixed, self.movable
         for start in range(len(mixed) - length):
             stop = start + length
-            if unusable[stop] == unusable[start] and movable[stop] - movable[start] > 1:
+            if movable[stop] - movable[start] > 1:
                 yield start, (mixed[stop] - mixed[start]) & MASK
 
 

@@ -8,7 +8,7 @@ import msgspec
 
 from ..program.program import Block, ProgramFile
 from ..program.shapes import ShapeTable, given_value
-from .counted import counted, cycles, even_parts
+from .counted import counted, counts, cycles, even_parts
 from .declarations import declares_for_later
 from .judge import code_lines, inner_statements, worth_a_loop
 from .limits import Limits
@@ -36,6 +36,8 @@ def as_assignments(sequence: StatementList, shapes: ShapeTable) -> dict[int, int
     first copy of a run often declares what the others give another value."""
     tree, language = sequence.file.tree, sequence.file.language
     if not language.declares or language.implicit_locals or language.value_types:
+        return {}
+    if not any(tree.kind[s] == "declaration" for s in sequence.block.statements):
         return {}
     declared: dict[str, tuple[int, int]] = {}
     found: dict[int, int] = {}
@@ -110,8 +112,9 @@ class RunFinder:
         table = tables[0]
         if table is None or count > MOST_IN_PARTS:
             return [run] if run else []
-        signs = [counted(column) for column in table.columns]
-        for size in cycles(signs):
+        counting = any(map(counts, table.columns))
+        signs = [counted(column) for column in table.columns] if counting else []
+        for size in cycles(signs, max(2, self.limits.run_copies)):
             again = self._best_offset(sequence, start, start + count * period, size * period)
             if again is not None:
                 return [again]
