@@ -188,3 +188,14 @@ def test_wild_rows_print_the_same(language: str, tmp_path: Path) -> None:
         require_same(found, lambda texts: [printed(text) for text in texts])
     else:
         require_same(found, lambda texts: outputs(language, texts, tmp_path))
+
+
+def test_what_goes_on_with_its_own_result_is_a_row() -> None:
+    text = (
+        'text = "samphire"\n'
+        + rows('text = text.replace("{}", "{}")', *zip("aeis", "4315", strict=True))
+        + "print(text)\n"
+    )
+    after = worked(text)
+    assert 'for old, new in [("a", "4"), ("e", "3"), ("i", "1"), ("s", "5")]:' in after
+    assert run(after) == run(text)

@@ -11,6 +11,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 
 from ..program.program import Procedure, ProgramFile
+from ..program.shapes import given_value
 from .columns import Column, Spot
 from .counters import are_listable
 from .series import NUMBERED
@@ -59,9 +60,9 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
         alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in unlike)
         alike += sum((spot.group >= 0) + _words_around(spot, copies[0]) for c in unlike for spot in c.spots)
         # Two things that differ are a table already, unless one of them stands there more than once, or something is
-        # made of one of them.
+        # made of one of them, or each copy goes on with what the one before it made.
         reused = any(len(c.spots) > 1 for c in unlike)
-        made = alike >= 3 and any(_is_worked_on(c, copies[0]) for c in unlike)
+        made = alike >= 3 and (_goes_on(copies[0]) or any(_is_worked_on(c, copies[0]) for c in unlike))
         few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made))
         return few and len(copies) >= 4 and (made or alike >= 3 + len(unlike))
     return True
@@ -112,6 +113,15 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     enough = 4 if inner >= 3 else 6
     alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
     return table.constant_tokens >= enough and alike >= 2 * spots
+
+
+def _goes_on(copy: Copy) -> bool:
+    """True for a statement that gives a variable a new value made of its old one: `text = text.replace("a", "4")`."""
+    given = given_value(copy.file.tree, copy.statements[0])
+    if given is None:
+        return False
+    tree, names = copy.file.tree, copy.file.names
+    return any(tree.text[i] == tree.text[given[0]] for i in names.within(given[1], tree.end[given[1]]))
 
 
 def _is_worked_on(column: Column, copy: Copy) -> bool:

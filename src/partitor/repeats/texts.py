@@ -154,7 +154,9 @@ def _numbers_in_strings(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[
         if numbers is None and not all(_is_shown_so(value) for value in values):
             return []
         columns.append(Column(values=values, spots=(Spot(nodes, group),), numbers=numbers))
-    return columns
+    # A text that is a number and nothing else, in no even steps, is a text like any other.
+    only_numbers = all(len(part) < 2 for part in parts[0][::2])
+    return [] if only_numbers and any(column.step() is None for column in columns) else columns
 
 
 FEWEST_NUMBERED = 3

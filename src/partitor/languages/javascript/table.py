@@ -150,6 +150,8 @@ TABLE: dict[str, Any] = {
         "getElementById": ("id",),
         "querySelector": ("selector",),
         "createElement": ("tag",),
+        "replace": ("old", "new"),
+        "replaceAll": ("old", "new"),
         "circle": ("x", "y", "size"),
         "rect": ("x", "y", "width", "height"),
         "ellipse": ("x", "y", "width", "height"),

@@ -160,6 +160,7 @@ PYTHON = Language(
         "goto": ("x", "y"),
         "circle": ("radius",),
         "split": ("separator",),
+        "replace": ("old", "new"),
     },
     keywords=frozenset(keyword.kwlist) | {"match", "case", "type", "_"},
     repair=close_brackets,
