@@ -62,7 +62,8 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
         # Two things that differ are a table already, unless one of them stands there more than once, or something is
         # made of one of them, or each copy goes on with what the one before it made.
         reused = any(len(c.spots) > 1 for c in unlike)
-        made = alike >= 3 and (_goes_on(copies[0]) or any(_is_worked_on(c, copies[0]) for c in unlike))
+        made = _goes_on(copies[0]) or any(_is_worked_on(c, copies[0]) for c in unlike)
+        made = made and alike + _operators(copies[0]) >= 3
         few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made))
         return few and len(copies) >= 4 and (made or alike >= 3 + len(unlike))
     return True
@@ -95,7 +96,8 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     # A variable that is called otherwise throughout is as good as one that is called the same; in several short copies
     # it may be chance.
     throughout = sum(len(column.spots) - 1 for column in renamed)
-    alike = table.constant_tokens + (throughout if few else throughout // 2)
+    others = sum(len(column.spots) - 1 for column in columns if column.is_name and column not in renamed)
+    alike = table.constant_tokens + (throughout + others if few else throughout // 2)
     return alike >= enough and alike >= 1.5 * spots
 
 
@@ -113,6 +115,11 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     enough = 4 if inner >= 3 else 6
     alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
     return table.constant_tokens >= enough and alike >= 2 * spots
+
+
+def _operators(copy: Copy) -> int:
+    """How many times something is worked out in a copy of two values."""
+    return sum(copy.file.tree.kind[node] == "binary_operator" for node in range(*copy.span))
 
 
 def _goes_on(copy: Copy) -> bool:
