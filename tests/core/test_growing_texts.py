@@ -6,9 +6,9 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import file, report, rules, run, verdict, worked
+from core.builders import file, read, report, rules, run, verdict, worked
 from core.runners import can_run, outputs
-from partitor.suggestions.proof import NewLoop
+from partitor.suggestions.proof import NewLoop, prove
 
 TRIANGLE = 'print("A triangle")\n' + "".join(f'print("{"*" * n}")\n' for n in range(1, 6)) + 'print("done")\n'
 
@@ -66,3 +66,43 @@ def test_a_language_without_such_texts_is_told_in_words() -> None:
     found = report(f"#include <stdio.h>\nint main(void) {{\n{lines}    return 0;\n}}\n", language="c")
     assert [f.rule for f in found.findings] == ["repeated-run"]
     assert [s.why_not for s in found.suggestions] == ["the texts grow, which would need a loop of its own"]
+
+
+IN_OTHER_WORDS = {
+    "java": ('System.out.println("{}");', '"*".repeat(i)'),
+    "csharp": ('System.Console.WriteLine("{}");', "new string('*', i)"),
+    "swift": ('print("{}")', 'String(repeating: "*", count: i)'),
+}
+AROUND = {
+    "java": "class Main {{\n    public static void main(String[] args) {{\n{}    }}\n}}\n",
+    "csharp": "class Program {{\n    static void Main() {{\n{}    }}\n}}\n",
+    "swift": "{}",
+}
+
+
+@pytest.mark.parametrize("language", sorted(IN_OTHER_WORDS))
+def test_other_languages_repeat_the_sign_in_their_words(language: str, tmp_path: Path) -> None:
+    say, repeated = IN_OTHER_WORDS[language]
+    inset = "" if language == "swift" else "        "
+    text = AROUND[language].format("".join(f"{inset}{say.format('*' * n)}\n" for n in range(1, 6)))
+    after = worked(text, language)
+    assert repeated in after
+    for fault in ("'+', i", '"+"', "i + 1"):
+        wrong = after.replace({"i + 1": "i", "'+', i": "'*', i", '"+"': '"*"'}[fault], fault)
+        claim = NewLoop(read(text, language).path, 1 if language == "swift" else 3)
+        assert verdict_of(text, after, claim, language)
+        assert wrong == after or not verdict_of(text, wrong, claim, language)
+    if language != "swift" and can_run(language):
+        before, now = outputs(language, [text, after], tmp_path)
+        assert before == now
+
+
+def test_a_string_of_the_program_s_own_repeats_nothing_for_certain() -> None:
+    text = "".join(f'print("{"*" * n}")\n' for n in range(1, 6))
+    own = "extension String {\n    init(repeating: String, count: Int) {\n        self = repeating\n    }\n}\n"
+    assert "count: i" in worked(text, "swift")
+    assert "count: i" not in worked(own + text, "swift")
+
+
+def verdict_of(before: str, after: str, claim: NewLoop, language: str) -> bool:
+    return prove(read(before, language), read(after, language), claim).proved

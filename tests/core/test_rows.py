@@ -199,3 +199,34 @@ def test_what_goes_on_with_its_own_result_is_a_row() -> None:
     after = worked(text)
     assert 'for old, new in [("a", "4"), ("e", "3"), ("i", "1"), ("s", "5")]:' in after
     assert run(after) == run(text)
+
+
+JOINED = {
+    "javascript": ('console.log("{}: " + {});', 'console.log("{}" + "!");'),
+    "java": ('System.out.println("{}: " + {});', 'System.out.println("{}" + "!");'),
+    "csharp": ('System.Console.WriteLine("{}: " + {});', 'System.Console.WriteLine("{}" + "!");'),
+    "cpp": ('std::cout << "{}: " << {} << std::endl;', 'std::cout << "{}" << std::endl;'),
+    "python": ('print("{}: " + {})', 'print("{}" + "!")'),
+    "swift": ('print("{}: " + {})', 'print("{}" + "!")'),
+}
+
+
+@pytest.mark.parametrize("language", sorted(JOINED))
+def test_what_is_only_joined_to_a_text_is_prose(language: str) -> None:
+    labelled, told = JOINED[language]
+    lines = [labelled.format(x, x) for x in ("name", "town", "job", "mail", "boat")]
+    lines += [told.format(x) for x in ("The mill stood", "Nobody came", "Then it was dark", "At six", "A bell rang")]
+    body = "\n".join(lines)
+    around = {
+        "java": "class Main {\n    static void show(String name, String town, String job, String mail, String boat) {\n%s\n    }\n}\n",
+        "csharp": "class P {\n    static void Main(string name, string town, string job, string mail, string boat) {\n%s\n    }\n}\n",
+        "cpp": "#include <iostream>\nint main() {\nint name = 1, town = 2, job = 3, mail = 4, boat = 5;\n%s\nreturn 0;\n}\n",
+    }
+    found = report(around.get(language, "%s\n") % body, language=language).findings
+    assert "repeated-run" not in [f.rule for f in found]
+
+
+def test_a_sum_in_every_line_is_no_row() -> None:
+    assert rules("print(3 + 4)\nprint(7 - 2)\nprint(6 * 3)\nprint(9 / 3)\nprint(7 + 12)\nprint(8 + 11)\n") == []
+    # The same reckoning with another number each time is one.
+    assert rules("".join(f"print({n} * 3.281)\n" for n in (2, 9, 4, 30, 11))) == ["repeated-run"]

@@ -133,20 +133,28 @@ def _goes_on(copy: Copy) -> bool:
 
 def _is_worked_on(column: Column, copy: Copy) -> bool:
     """True where something is made of what stands in a column, always in the same way: `"mill".ljust(10)`, `3 * 12`,
-    `f"{80:>5}"`."""
+    `f"{80:>5}"`. What is only joined to a text, or sent to a stream, is not."""
     tree, language = copy.file.tree, copy.file.language
     for spot in column.spots:
         node = spot.nodes[0]
         parent = tree.parent[node]
-        if tree.kind[parent] == "binary_operator" or "format_specifier" in map(
-            tree.kind.__getitem__, tree.children(parent)
-        ):
+        if any(tree.kind[c] == "format_specifier" for c in tree.children(parent)):
             return True
+        if tree.kind[parent] == "binary_operator":
+            beside = [c for c in tree.children(parent) if c != node]
+            signs = {tree.text[c] for c in beside}
+            literal = any(tree.kind[c] in language.numbers | language.strings for c in beside)
+            joined = tree.kind[node] in language.strings and signs & JOINING
+            return literal and not joined and not signs & SENDING
         above = tree.parent[parent]
         owner = tree.kind[parent] == language.member[0] and node == parent + 1
         if owner and tree.kind[above] == language.call and tree.field[parent] == language.callee_field:
             return tree.kind[node] in language.strings
     return False
+
+
+JOINING = frozenset({"+", "&", "."})
+SENDING = frozenset({"<<", ">>"})
 
 
 def _tests_in_step(table: Table) -> bool:

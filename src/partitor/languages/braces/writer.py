@@ -336,6 +336,12 @@ class MethodWriter(TypedWriter):
 class JavaWriter(MethodWriter):
     """Java."""
 
+    def repeated(self, literal: str, expression: str) -> str:
+        return f"{literal}.repeat({expression})"
+
+    def value_text(self, node: int, expression: str) -> str:
+        return expression if REPEATED.fullmatch(expression) else super().value_text(node, expression)
+
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
         kind = variables[0].type
         values = ", ".join(row[0] for row in turns.rows)
@@ -352,6 +358,9 @@ class CSharpWriter(MethodWriter):
 
     def gap(self, expression: str) -> str:
         return f"{{{expression}}}"
+
+    def repeated(self, literal: str, expression: str) -> str:
+        return f"new string('{literal[1:-1]}', {expression})"
 
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
         values = ", ".join(row[0] for row in turns.rows)

@@ -55,6 +55,9 @@ class SwiftWriter(BraceWriter):
             raise CannotWrite("a number inside a text differs")
         return self.words_with(parts, gaps)
 
+    def repeated(self, literal: str, expression: str) -> str:
+        return f"String(repeating: {literal}, count: {expression})"
+
     def gap(self, expression: str) -> str:
         return f"\\({expression})"
 

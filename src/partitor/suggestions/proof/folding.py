@@ -34,7 +34,7 @@ class Meaning(msgspec.Struct, frozen=True):
     lisp: bool = False
     """Sums and texts are worked out by calls."""
     repeat: str = ""
-    """How a text is written several times: by a sign, a method, a call."""
+    """How a text is written several times: by a sign, a method, a call, something new."""
     streams: bool = False
     """What is sent to a stream by `<<` is shown as if it had been sent as one text."""
     printf: bool = False
@@ -48,9 +48,9 @@ MEANINGS = {
     "javascript": Meaning("javascript", 2**53 - 1, True, True, repeat=".repeat"),
     "typescript": Meaning("typescript", 2**53 - 1, True, True, repeat=".repeat"),
     "gamescript": Meaning("gamescript", 2**31 - 1, repeat="string_repeat"),
-    "java": Meaning("java", 2**31 - 1, True, True),
-    "csharp": Meaning("csharp", 2**31 - 1, True, True),
-    "swift": Meaning("swift", 2**63 - 1),
+    "java": Meaning("java", 2**31 - 1, True, True, repeat=".repeat"),
+    "csharp": Meaning("csharp", 2**31 - 1, True, True, repeat="new string"),
+    "swift": Meaning("swift", 2**63 - 1, repeat="String"),
     "visualbasic": Meaning("visualbasic", 2**15 - 1, True, True, "&"),
     "racket": Meaning("racket", lisp=True),
     "scheme": Meaning("scheme", lisp=True),
@@ -69,6 +69,8 @@ def meaning_of(file: ProgramFile) -> Meaning:
     if meaning.lisp and any(file.names.owner_of(name, 0) != UNBOUND for name in LISP_CALLS):
         return msgspec.structs.replace(meaning, lisp=False)
     if meaning.repeat != "*" and {"prototype", meaning.repeat} & file.names.everything:
+        return msgspec.structs.replace(meaning, repeat="")
+    if meaning.repeat == "String" and (file.names.owner_of("String", 0) != UNBOUND or "extension" in file.tree.text):
         return msgspec.structs.replace(meaning, repeat="")
     if meaning.streams and not shows_plainly(file):
         return msgspec.structs.replace(meaning, streams=False)
@@ -135,7 +137,7 @@ def fold(term: Term, meaning: Meaning) -> Term:
             number = integer_value(as_term(arguments[2]))
             if number is not None:
                 return ("str", str(number))
-    if meaning.repeat and meaning.repeat != "*" and term[0] == "call" and len(term) == 3:
+    if meaning.repeat and meaning.repeat != "*" and term[0] in {"call", "new_expression"} and len(term) >= 3:
         return _repeated(term, meaning.repeat)
     if meaning.printf and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "printf"):
         given = as_term(term[2])
@@ -188,9 +190,19 @@ def _so_often(term: Term, text: Term, times: int) -> Term:
 
 
 def _repeated(term: Term, way: str) -> Term:
-    """A text several times, by the method or call `way`."""
-    callee, arguments = as_term(term[1]), as_term(term[2])
+    """A text several times, by the method, call or new object `way`."""
+    callee, arguments = as_term(term[-2]), as_term(term[-1])
     given = [as_term(a) for a in arguments[1:] if a not in {("(", "("), (")", ")")}]
+    if (term[0] == "new_expression") != (way == "new string"):
+        return term
+    if way == "new string":
+        of_text = callee == ("predefined_type", "string") and len(given) == 2
+        sign = string_value(str(given[0][1]), "csharp") if of_text and given[0][0] == "character" else None
+        callee, given = ("identifier", way), [("str", sign), given[1]] if sign is not None else []
+    elif way == "String":
+        labels = [as_term(a[1]) for a in given if a[0] == "labelled_argument"]
+        labelled = labels == [("identifier", "repeating"), ("identifier", "count")] and len(given) == 2
+        given = [as_term(a[2]) for a in given] if labelled else []
     if way == ".repeat" and callee[0] == "attribute" and callee[-1] == ("identifier", "repeat"):
         given = [as_term(callee[1]), *given]
     elif callee != ("identifier", way):

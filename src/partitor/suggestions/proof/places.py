@@ -201,6 +201,11 @@ def _takes(file: ProgramFile, arguments: int, argument: int, kind: Type) -> bool
         return False
     if tree.text[callee] in language.output_calls:
         return file.names.owner(callee) == UNBOUND
+    if tree.text[callee] == "String" and file.names.owner(callee) == UNBOUND:
+        # `String(repeating: "*", count: 3)`
+        told = [tree.text[c + 1] for c in tree.items(arguments) if tree.kind[c] == "labelled_argument"]
+        counts = told == ["repeating", "count"] and argument == tree.items(arguments)[1]
+        return counts and kind == Type(language.types.whole) and "extension" not in tree.text
     found = [p for p in file.procedures if p.node and p.name == tree.text[callee]]
     place = tree.items(arguments).index(argument)
     if len(found) != 1 or place >= len(found[0].parameters):
