@@ -132,7 +132,9 @@ class Remarks:
         table = block.table
         size, count = inner_statements(table.copies[0]), len(table.copies) - 1
         places = "here" if count == 1 else f"in {number_word(count)} places"
-        message = f"These {number_word(size)} statements stand {places}, and {known.name} does the same already."
+        home = table.copies[0].file
+        there = f" in {home.path}" if home is not table.copies[1].file else ""
+        message = f"These {number_word(size)} statements stand {places}, and {known.name} does the same already{there}."
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_twins(self, twins: Twins) -> None:

@@ -37,7 +37,7 @@ def modules_say(files: dict[str, str]) -> list[str]:
             done = subprocess.run(
                 [sys.executable, path], cwd=folder, capture_output=True, text=True, timeout=20, check=False
             )
-            told.append(done.stdout + done.stderr.strip().rpartition("\n")[2])
+            told.append(done.stdout + re.sub(r"\(.*\)", "", done.stderr.strip().rpartition("\n")[2]))
         return told
 
 

@@ -6,6 +6,7 @@ file's, now another file's; helpers stand in one file, in all alike, or in all a
 
 from __future__ import annotations
 
+import re
 from random import Random
 
 WORDS = ["north", "mill", "east", "ferry", "creek"]
@@ -15,9 +16,11 @@ OWN = ["gate", "level", "total", "count"]
 class WildFiles:
     """One random program of two or three files."""
 
-    def __init__(self, seed: int, pages: bool) -> None:
+    def __init__(self, seed: int, pages: bool, known: bool = False) -> None:
         self.random = Random(seed)
         self.pages = pages
+        self.known = known
+        """The first file has the helper, which the others know, and whose lines they write out all the same."""
 
     def files(self) -> dict[str, str]:
         """Path → text."""
@@ -25,6 +28,10 @@ class WildFiles:
         names = ["gates", "mills", "tides"][: r.randint(2, 3)]
         blocks = [[self._statement() for _ in range(r.randint(3, 6))] for _ in range(r.randint(1, 2))]
         helper = [self._statement() for _ in range(r.randint(2, 4))] if r.random() < 0.6 else []
+        if self.known:
+            told = [s for s in (self._statement() for _ in range(12)) if "=" not in s or r.random() < 0.2]
+            own = {"total": "level", "gate": "count", "LIMIT": r.choice(["level", "7"])} if r.random() < 0.85 else {}
+            helper = [re.sub(r"total|gate|LIMIT", lambda m: own.get(m[0], m[0]), s) for s in told[: r.randint(3, 5)]]
         ending = "js" if self.pages else "py"
         made = {f"{n}.{ending}": self._file(k, names, blocks, helper) for k, n in enumerate(names)}
         return {**made, **self._pages(list(made), blocks)} if self.pages else made
@@ -47,7 +54,10 @@ class WildFiles:
             if given != "LIMIT" or r.random() < 0.2:
                 top.append(f"LIMIT = {r.randint(2, 9)}")
             top += [f"{n} = {r.randint(0, 9)}" for n in OWN]
-        if helper and r.random() < 0.8:
+        if self.known and number:
+            if not page:
+                top.insert(0, r.choice([f"from {names[0]} import helper"] * 5 + [f"import {names[0]}"]))
+        elif helper and (self.known or r.random() < 0.8):
             body = [self._changed(s, 0.1 if r.random() < 0.4 else 0) for s in helper]
             top += self._function("helper", ["level", "count"], body)
         lines: list[str] = []
@@ -63,6 +73,9 @@ class WildFiles:
                 lines += [f"{name}(){';' if page else ''}"]
             else:
                 lines += [*block, last]
+        if self.known and number:
+            lines += [self._changed(s, 0.05) for s in helper]
+            lines.append(self._say("after", *OWN))
         if helper and r.random() < 0.7:
             lines += self._guarded(f"helper({r.randint(0, 9)}, {r.randint(0, 9)})")
         return "\n".join([*top, *lines, ""])

@@ -67,6 +67,25 @@ def line_that_brings(file: ProgramFile, sharing: Sharing, name: str, home: str) 
     return re.compile(rf"import \{{ {own} \}} from (['\"])\./{module}(?:\.m?js)?\1;?")
 
 
+def knows(file: ProgramFile, name: str, home: ProgramFile) -> bool:
+    """True where `file` can call the function `name` that stands at the top of another file, as it is."""
+    sharing = sharing_of([file, home])
+    if sharing in (Sharing.IMPORT, Sharing.REQUIRE):
+        wanted = line_that_brings(file, sharing, name, home.path)
+        top = file.blocks[0].statements
+        same_folder = folder_of(file.path) == folder_of(home.path)
+        return same_folder and any(wanted.fullmatch(file.tree.source_of(s)) for s in top)
+    if sharing is Sharing.PAGE:
+        pages = pages_with((file, *file.beside), file.path)
+        return bool(pages) and all(_loads_before(page, home.path, file.path) for page in pages)
+    return sharing is Sharing.EVERYWHERE
+
+
+def _loads_before(page: ProgramFile, first: str, later: str) -> bool:
+    own = loads_of(page, first)
+    return bool(own) and own[0].plain and all(own[0].tag < s.tag for s in loads_of(page, later))
+
+
 def module_of(path: str) -> str:
     """A file's name without its ending: what others import.
 

@@ -193,7 +193,10 @@ class _Finder:
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
         for block in [*self._known(symbols), *candidates]:
-            overlaps = any(_overlap(block.table, other.table) for other in chosen)
+            overlaps = any(
+                _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0)
+                for other in chosen
+            )
             in_twins = any(_overlap(block.table, twin.table) for twin in twins)
             if not overlaps and not in_twins:
                 chosen.append(block)
@@ -218,7 +221,9 @@ class _Finder:
                 body = body_of(file, procedure)
                 copy = Copy(file, body) if body else None
                 inside = procedure.in_class or procedure.parent
-                plain = not procedure.decorated and (procedure.in_class if file.language.methods else not inside)
+                exported = file.tree.kind[file.tree.parent[procedure.node]] == "export_statement"
+                free = exported or not procedure.decorated
+                plain = free and (procedure.in_class if file.language.methods else not inside)
                 if copy is None or not plain or inner_statements(copy) < self.limits.repeat_statements:
                     continue
                 shape = tuple(self.shapes.shape(file.tree, s) for s in body)
@@ -454,7 +459,9 @@ def _merged(spans: list[tuple[int, int]]) -> tuple[list[int], list[int]]:
     return starts, stops
 
 
-def _overlap(table: Table, other: Table) -> bool:
+def _overlap(table: Table, other: Table, from_copy: int = 0) -> bool:
     return any(
-        a.file is b.file and a.span[0] < b.span[1] and b.span[0] < a.span[1] for a in table.copies for b in other.copies
+        a.file is b.file and a.span[0] < b.span[1] and b.span[0] < a.span[1]
+        for a in table.copies[from_copy:]
+        for b in other.copies[from_copy:]
     )

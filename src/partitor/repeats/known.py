@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
+from ..program.together import knows
 from .slots import Copy, Table, compare, given_back
 
 Places = Mapping[tuple[int, ...], Sequence[tuple[ProgramFile, tuple[int, ...]]]]
@@ -43,22 +44,35 @@ def copies_of(
     body: tuple[int, ...],
     places: Sequence[tuple[ProgramFile, tuple[int, ...]]],
 ) -> Iterator[Table]:
-    """The table of the body and all places outside the function that a call of it could stand for."""
-    outside = [
-        statements
-        for other, statements in places
-        if other is file and not procedure.node <= statements[0] < file.tree.end[procedure.node]
-    ]
+    """The tables of the body and the places outside the function that calls of it could stand for, one for each file
+    that knows the function."""
+    by_file: dict[int, tuple[ProgramFile, list[tuple[int, ...]]]] = {}
+    for other, statements in places:
+        inside = other is file and procedure.node <= statements[0] < file.tree.end[procedure.node]
+        if not inside:
+            by_file.setdefault(id(other), (other, []))[1].append(statements)
+    for other, outside in by_file.values():
+        if other is file or (not procedure.parent and not procedure.in_class and knows(other, procedure.name, file)):
+            found = _copies_in(other, outside, file, procedure, body)
+            if found is not None:
+                yield found
+
+
+def _copies_in(
+    other: ProgramFile,
+    outside: Sequence[tuple[int, ...]],
+    file: ProgramFile,
+    procedure: Procedure,
+    body: tuple[int, ...],
+) -> Table | None:
+    """The table of a function's body and its copies in one file."""
     last = file.statements_of(procedure)[-1]
     if last not in body and gives_a_value(file, last):
-        longer = [(*statements, after) for statements in outside if (after := _next(file, statements[-1])) is not None]
-        found = _fitting(procedure, Copy(file, (*body, last)), [Copy(file, s) for s in longer])
+        longer = [(*statements, after) for statements in outside if (after := _next(other, statements[-1])) is not None]
+        found = _fitting(procedure, Copy(file, (*body, last)), [Copy(other, s) for s in longer])
         if found is not None:
-            yield found
-            return
-    found = _fitting(procedure, Copy(file, body), [Copy(file, s) for s in outside])
-    if found is not None:
-        yield found
+            return found
+    return _fitting(procedure, Copy(file, body), [Copy(other, s) for s in outside])
 
 
 def gives_a_value(file: ProgramFile, statement: int) -> bool:

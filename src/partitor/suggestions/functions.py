@@ -208,19 +208,20 @@ def _with_declarations(writer: Writer, body: list[str], interface: Interface, in
 
 def call_candidate(table: Table, known: Procedure) -> Candidate:
     """Calls of a function that is there already, in place of copies of its body (the table's first copy)."""
-    file = table.copies[0].file
+    home = table.copies[0].file
     copies = table.copies[1:]
+    file = copies[0].file
     require_whole_lines(copies)
-    writer = writer_for(file)
+    writer, of_home = writer_for(file), writer_for(home)
     columns = {column.values[0]: column for column in table.columns}
     last = table.copies[0].statements[-1]
-    gives = gives_a_value(file, last)
-    returned = [] if gives else _returned(file, known)
+    gives = gives_a_value(home, last)
+    returned = [] if gives else _returned(home, known)
     edits = []
     for k, copy in enumerate(copies, 1):
         values = {name: column.values[k] for name, column in columns.items()}
         indent = leading_space(file, copy.first)
-        arguments = [writer.argument_of(known.node, j, values.get(p, p)) for j, p in enumerate(known.parameters)]
+        arguments = [of_home.argument_of(known.node, j, values.get(p, p)) for j, p in enumerate(known.parameters)]
         targets = [_given_variable(copy)] if gives else [values.get(r, r) for r in returned]
         call = writer.call(known.name, arguments, targets, indent, _declaring_words(copy, targets))
         call += closers_behind(copy)
@@ -229,10 +230,10 @@ def call_candidate(table: Table, known: Procedure) -> Candidate:
     places = "in one place" if len(copies) == 1 else f"in {len(copies)} places"
     return Candidate(
         kind="function",
-        title=f"{known.name}, which is there already, called {places}",
+        title=f"{known.name}, which is there already{f' in {home.path}' if home is not file else ''}, called {places}",
         file=file,
         edits=tuple(edits),
-        claim=CalledFunction(file.path, known.name),
+        claim=CalledFunction(file.path, known.name, home.path if home is not file else ""),
         slots=tuple(SlotColumn(c.values[0], c.values) for c in table.columns),
         table=table,
         name=known.name,

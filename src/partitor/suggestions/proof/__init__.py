@@ -15,7 +15,7 @@ from .loops import prove_loop
 from .merges import prove_merge
 from .methods import prove_method
 from .renames import prove_rename
-from .sharing import Both, prove_shared
+from .sharing import Both, prove_known, prove_shared
 from .verdict import (
     CalledFunction,
     Claim,
@@ -58,7 +58,7 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
         elif isinstance(claim, NewFunction):
             (prove_method if claim.home else prove_function)(before, after, claim)
         elif isinstance(claim, CalledFunction):
-            prove_call(before, after, claim)
+            (prove_known if claim.home else prove_call)(before, after, claim)
         elif isinstance(claim, ListedVariables):
             (prove_array if before.language.declares else prove_listing)(before, after, claim)
         elif isinstance(claim, RenamedFunction):

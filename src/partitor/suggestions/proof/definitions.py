@@ -53,6 +53,8 @@ def take_apart(
     tree, language = file.tree, file.language
     found = [p for p in file.procedures if p.name == name]
     statement = statement_of(file, found[0], in_class) if len(found) == 1 else None
+    if statement is None and may_work_out and len(found) == 1:
+        statement = _exporting(file, found[0])
     if statement is None:
         raise Refused("the new function does not stand at the top of the program")
     node = found[0].node
@@ -118,6 +120,14 @@ def statement_of(file: ProgramFile, procedure: Procedure, in_class: bool = False
     named = tree.kind[holder] == "function_variable" and tree.parent[holder] == 0
     constant = named and any(tree.text[c] == "const" for c in tree.children(holder))
     return holder if constant else None
+
+
+def _exporting(file: ProgramFile, procedure: Procedure) -> int | None:
+    """The statement at the top that exports the plain function, and does nothing else."""
+    tree, parent = file.tree, file.tree.parent[procedure.node]
+    plain = tree.kind[parent] == "export_statement" and tree.parent[parent] == 0
+    words = [text for text in tree.text[parent + 1 : procedure.node] if text]
+    return parent if plain and words == ["export"] else None
 
 
 def plain_parameters(file: ProgramFile, function: int) -> list[int]:

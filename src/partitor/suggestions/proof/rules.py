@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Sequence
+from pathlib import PurePosixPath
 
 from ...program.flow import Flow
 from ...program.names import UNBOUND, WRITES, Role
@@ -176,6 +177,40 @@ def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
     return any(name in sent for sent in file.names.outward.values())
 
 
+def may_be_changed_elsewhere(file: ProgramFile, name: str) -> bool:
+    """True where a function of another file, or of another class, may give the program's `name` another value."""
+    keeps_to_itself = file.language.id == "python" or file.is_module
+    if not keeps_to_itself and any(declared_global_somewhere(other, name) for other in file.beside):
+        return True
+    return any(_gives_a_member(other, name, PurePosixPath(file.path).stem) for other in (file, *file.beside))
+
+
+def _gives_a_member(file: ProgramFile, name: str, module: str) -> bool:
+    """True where a value is given to something's member `name` that may be the program's variable of that name: of
+    whatever object or class; of the module itself in Python, of the page's window in JavaScript."""
+    tree, names, language = file.tree, file.names, file.language
+    language = file.language
+    bases = {"python": {module}, "javascript": TOPS, "typescript": TOPS}.get(language.id)
+    for i in names.nodes:
+        if tree.text[i] != name or names.role[i] is not Role.MEMBER:
+            continue
+        attribute = tree.parent[i]
+        around = tree.kind[tree.parent[attribute]]
+        given = around in GIVING and (tree.field[attribute] == "left" or around in {"update", "unary_operator"})
+        base, around_it = tree.text[attribute + 1], file.procedure_around(i)
+        # A constructor's own object is a new one; in a script's class `this` is no window.
+        making = language.methods and around_it.name == class_of(file, around_it.node)
+        own = base == "this" and (making or (bases is TOPS and around_it.in_class))
+        if given and not own and (bases is None or base in bases):
+            return True
+    return False
+
+
+TOPS = {"window", "globalThis", "self", "this"}
+"""What the top of a page's scripts is called, where functions are no methods."""
+GIVING = {"assignment", "augmented_assignment", "named_expression", "update", "unary_operator"}
+
+
 def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, written: Iterable[str]) -> None:
     """Reading `name` before statement `first` must give what reading it later in the copies gives."""
     if name in set(written):
@@ -187,7 +222,7 @@ def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, wr
         return
     if owner not in (flow.scope, 0):
         raise Refused(f"{name} belongs to a function further out")
-    if declared_global_somewhere(file, name):
+    if declared_global_somewhere(file, name) or (owner == 0 and may_be_changed_elsewhere(file, name)):
         raise Refused(f"another function may change {name}")
     if owner == flow.scope:
         if name not in flow.bound_before.get(first, frozenset()):

@@ -25,10 +25,11 @@ from ...program.together import (
 )
 from ...program.tree import Tree
 from . import rules
+from .calls import prove_call
 from .definitions import plain_parameters
 from .functions import prove_function
 from .statics import prove_static
-from .verdict import MovedFunction, NewFunction, Refused, SharedFunction
+from .verdict import CalledFunction, MovedFunction, NewFunction, Refused, SharedFunction
 from .walk import Walk
 
 Both = Sequence[tuple[ProgramFile | None, ProgramFile]]
@@ -38,6 +39,12 @@ Both = Sequence[tuple[ProgramFile | None, ProgramFile]]
 def prove_shared(changed: Both, claim: SharedFunction | MovedFunction) -> None:
     """Raises Refused unless every file does what it did."""
     _SharingProof(changed, claim).run()
+
+
+def prove_known(before: ProgramFile, after: ProgramFile, claim: CalledFunction) -> None:
+    """Raises Refused unless the rewritten file, with the function of another file that it now calls more often in
+    place of what brings it, does what the file did."""
+    _KnownProof(before, after, claim).run()
 
 
 class _SharingProof:
@@ -345,6 +352,55 @@ class _SharingProof:
             return 0 if new == skipped else None
 
         Walk(before, after, rule, skip_before=frozenset({old})).run()
+
+
+class _KnownProof(_SharingProof):
+    """A file calls a function of another one that it knows already."""
+
+    def __init__(self, before: ProgramFile, after: ProgramFile, claim: CalledFunction) -> None:
+        homes = [file for file in before.beside if file.path == claim.home]
+        if len(homes) != 1:
+            raise Refused("the function's file is not in sight")
+        self.home = homes[0]
+        self.home_before = self.home
+        self.claim = SharedFunction(claim.home, claim.name)
+        self.moved = True
+        self.befores = [before, self.home]
+        self.using = [(before, after)]
+        self.changed = [(before, after), (self.home, self.home)]
+        known = [p for p in self.home.procedures if p.name == claim.name]
+        sharing = sharing_of(self.befores)
+        if len(known) != 1 or sharing is None or sharing is Sharing.CLASS:
+            raise Refused("the files do not see each other's functions")
+        self.function, self.sharing = known[0], sharing
+        self.statement = _statement_of(self.home, self.function)
+
+    def run(self) -> None:
+        """Everything that has to hold."""
+        before, after = self.using[0]
+        name, home = self.claim.name, self.home
+        plain_parameters(home, self.function.node)
+        told = _tokens(home.tree, self.function.node)
+        if {"default_parameter", "decorator"} & set(told[0]):
+            raise Refused(f"{name} works something out where it is defined")
+        if {w.lower() for w in home.words_before_name(self.function.node)} & {"private", "fileprivate", "static"}:
+            raise Refused("the function is known in its own file only")
+        if len(_givers(home, name)) != 1 or rules.declared_global_somewhere(home, name):
+            raise Refused(f"{name} means more than one thing")
+        program = (before, *before.beside)
+        if any(f.names.role[i] is Role.MEMBER and f.tree.text[i] == name for f in program for i in f.names.nodes):
+            raise Refused(f"{name} may be changed through its module")
+        brought = self.sharing in (Sharing.IMPORT, Sharing.REQUIRE)
+        wanted = [self._bringing_line(before, before)] if brought else []
+        if _givers(before, name) != wanted:
+            raise Refused(f"{name} means something else in {before.path}")
+        if not brought and any(_givers(f, name) for f in program if f is not home):
+            raise Refused(f"{name} means more than one thing")
+        self._check_meanings()
+        if self.sharing is Sharing.PAGE:
+            self._check_order()
+        inside = self._with_function(before, before), self._with_function(before, after)
+        prove_call(*inside, CalledFunction(before.path, name))
 
 
 DECLARED = frozenset({"declaration", "function_definition", "function_variable"})

@@ -32,6 +32,8 @@ class CalledFunction(msgspec.Struct, frozen=True):
 
     path: str
     name: str
+    home: str = ""
+    """The other file in which it stands, where it does."""
 
 
 class SharedFunction(msgspec.Struct, frozen=True):
