@@ -178,3 +178,45 @@ def test_a_variable_that_another_script_changes_is_not_given_early() -> None:
     for change in ("total = 4;", "total += 1;", "window.total = 5;", "this.count = 5;"):
         changed = {**files, "a.js": f"function bump() {{\n  {change}\n}}\n"}
         assert ", total)" not in diffs(changed, "javascript"), change
+
+
+def in_two_files(language: str, change: str) -> dict[str, str]:
+    """A program that prints two of its variables in the same way, and calls a function of another file before."""
+    say = {
+        "c": 'printf("%d\\n", {});',
+        "arduino": "Serial.println({});",
+        "swift": 'print("so", {})',
+        "visualbasic": "Debug.Print {}",
+    }[language]
+    call = "Bump" if language == "visualbasic" else "bump()" if language == "swift" else "bump();"
+    told = "\n".join(
+        line
+        for name in ("total", "count")
+        for line in (call, *(say.format(x) for x in (name, f"2 * {name}", f"3 * {name}")))
+    )
+    programs = {
+        "c": (
+            f"#include <stdio.h>\nvoid bump(void);\nint total = 3;\nint count = 5;\nint main(void) {{\n{told}\nreturn 0;\n}}\n",
+            "a.c",
+        ),
+        "arduino": (f"int total = 3;\nint count = 5;\nvoid setup() {{\n}}\nvoid loop() {{\n{told}\n}}\n", "a.ino"),
+        "swift": (f"var total = 3\nvar count = 5\n{told}\n", "main.swift"),
+        "visualbasic": (f"Public total As Integer\nPublic count As Integer\nSub Go()\n{told}\nEnd Sub\n", "A.bas"),
+    }
+    others = {
+        "c": (f"#include <stdio.h>\nextern int total;\nvoid bump(void) {{\n    {change};\n}}\n", "b.c"),
+        "arduino": (f"void bump() {{\n  {change};\n}}\n", "b.ino"),
+        "swift": (f"func bump() {{\n    {change}\n}}\n", "b.swift"),
+        "visualbasic": (f"Sub Bump()\n    {change}\nEnd Sub\n", "B.bas"),
+    }
+    return {path: text for text, path in (programs[language], others[language])}
+
+
+@pytest.mark.parametrize("language", ["c", "arduino", "swift", "visualbasic"])
+def test_what_a_function_of_another_file_changes_is_not_given_early(language: str) -> None:
+    called = "print" if language != "visualbasic" else "Print"
+    reads = {"c": 'printf("%d", total)', "arduino": "Serial.println(total)", "swift": "print(total)"}
+    harmless = diffs(in_two_files(language, reads.get(language, "Debug.Print total")), language)
+    assert called in harmless
+    assert "value" in harmless
+    assert "value" not in diffs(in_two_files(language, "total = 4"), language)

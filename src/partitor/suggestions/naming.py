@@ -444,7 +444,9 @@ class Namer:
             return []
         kinds = {type_of_expression(c.file, node) for c, node in zip(copies, column.spots[0].nodes, strict=True)}
         kind = kinds.pop() if len(kinds) == 1 else None
-        plain = kind is None or kind.dimensions or kind.base == file.language.types.text or not kind.base[:1].isupper()
+        types = file.language.types
+        told = {types.text, types.truth, *types.ranks}
+        plain = kind is None or kind.dimensions or kind.base in told or not kind.base[:1].isupper()
         return [] if kind is None or plain else words_of(kind.base)[-1:]
 
     def _used_as_collection(self, copy: Copy, column: Column) -> bool:

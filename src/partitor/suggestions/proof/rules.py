@@ -180,9 +180,18 @@ def declared_global_somewhere(file: ProgramFile, name: str) -> bool:
 def may_be_changed_elsewhere(file: ProgramFile, name: str) -> bool:
     """True where a function of another file, or of another class, may give the program's `name` another value."""
     keeps_to_itself = file.language.id == "python" or file.is_module
-    if not keeps_to_itself and any(declared_global_somewhere(other, name) for other in file.beside):
-        return True
+    for other in () if keeps_to_itself else file.beside:
+        if declared_global_somewhere(other, name):
+            return True
+        if file.language.implicit_locals and _gives(other, name):
+            return True
     return any(_gives_a_member(other, name, PurePosixPath(file.path).stem) for other in (file, *file.beside))
+
+
+def _gives(file: ProgramFile, name: str) -> bool:
+    """True where the file gives a variable of this name a value that it may not have declared itself."""
+    names, blind = file.names, name.casefold()
+    return any(names.role[i] in WRITES and file.tree.text[i].casefold() == blind for i in names.nodes)
 
 
 def _gives_a_member(file: ProgramFile, name: str, module: str) -> bool:
