@@ -94,7 +94,8 @@ class ShapeTable:
         kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
-        literals = strings | language.numbers | language.constants
+        numbers = language.numbers
+        literals = strings | numbers | language.constants
         operands = literals | {name, language.member[0], "unary_operator", "list", "subscript"}
         first = -1 if language.values_everywhere else node
         variables = self._variables.get(id(tree), frozenset())
@@ -114,7 +115,7 @@ class ShapeTable:
                 or (kind == name and text in variables and fields[position] == "object")
                 or (kind == language.member[0] and _is_plain_field(tree, position, variables))
             ):
-                slots[len(plain)] = kind
+                slots[len(plain)] = "number" if kind in numbers else kind
                 if kind in strings:
                     words[len(plain)] = _words_of(text)
                 plain.append(SLOT)

@@ -225,6 +225,26 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
     return None
 
 
+def is_made_a_fraction(file: ProgramFile, node: int) -> bool:
+    """True for a plain whole number that is given to a variable for fractions: it might as well be written as one."""
+    tree, language = file.tree, file.language
+    if not language.typed or language.value_types or language.by_reference:
+        return False
+    holder = tree.parent[node]
+    if tree.kind[holder] not in {"assignment", "declarator"} or tree.field[node] != "right":
+        return False
+    inner = node + 2 if tree.kind[node] == "unary_operator" and tree.text[node + 1] == "-" else node
+    left = tree.child(holder, "left")
+    if tree.kind[inner] != "integer" or tree.end[inner] != tree.end[node] or left is None:
+        return False
+    kind = declared_type(file, left) if tree.kind[holder] == "declarator" else type_of_expression(file, left)
+    return kind == Type(language.types.fraction) and len(tree.text[inner]) < MOST_DIGITS
+
+
+MOST_DIGITS = 10
+"""Digits of whole numbers that fractions hold exactly for certain."""
+
+
 def _type_of_member(file: ProgramFile, node: int) -> Type | None:
     tree, language = file.tree, file.language
     held, member = tree.child(node, "object"), tree.child(node, language.member[1])

@@ -62,6 +62,8 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
     """The values are names of functions that the copies call there."""
     is_field: bool = False
     """The values are names of fields of the object to which a method belongs."""
+    is_fraction: bool = False
+    """Numbers of which some are whole, all given to variables for fractions: written as such."""
     is_bare_list: bool = False
     """A list that the language only takes where a variable is declared, not as a value."""
 

@@ -385,7 +385,10 @@ def _brought_to_one_order(
             continue
         sequences = [(file, copy.statements, symbols) for symbols, (file, _, copy) in zip(finer, members, strict=True)]
         copies = in_one_order(sequences, [(k, 0) for k in range(len(members))], len(finer[0]))
-        if copies is not None and len(copies) == len(members):
+        if copies is None or len(copies) < len(members):
+            continue
+        as_they_are, in_order = compare([copy for *_, copy in members]), compare(copies)
+        if in_order and (as_they_are is None or len(in_order.columns) < len(as_they_are.columns)):
             moved.append([(file, p, copy) for (file, p, _), copy in zip(members, copies, strict=True)])
     taken = {id(p) for members in moved for _, p, _ in members}
     return [*([m for m in members if id(m[1]) not in taken] for members in groups), *moved]

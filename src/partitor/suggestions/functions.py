@@ -28,7 +28,7 @@ from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
 from .sharing import class_around, home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
 from .text import body_lines, comment_above, in_terms_of, told_order
-from .typed import column_type, handed_on, only_looked_at, variable_type
+from .typed import column_type, handed_on, only_looked_at, variable_type, with_fractions
 from .words import words_of
 
 MOST_RESULTS = 3
@@ -55,6 +55,7 @@ class Interface(msgspec.Struct, frozen=True, eq=False):
 
 def function_candidate(table: Table, kind: str = "function", comment: str = "", name: str = "") -> Candidate:
     """The function for the copies of a table. Raises CannotWrite where it cannot be put into code."""
+    table = with_fractions(table)
     copies = table.copies
     file = copies[0].file
     apart = any(copy.file is not file for copy in copies) or _in_several_classes(copies)

@@ -23,7 +23,7 @@ from .interrupted import with_further_loops
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
-from .typed import column_type
+from .typed import column_type, with_fractions
 
 
 class Plan(msgspec.Struct, frozen=True, eq=False):
@@ -45,6 +45,7 @@ def loop_candidate(run: Run) -> Candidate:
 
 
 def _one_loop(run: Run) -> Candidate:
+    run = msgspec.structs.replace(run, table=with_fractions(run.table))
     table = run.table
     targets = [c for c in table.columns if c.is_target]
     if targets and all(are_listable(table, c) for c in targets):

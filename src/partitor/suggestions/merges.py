@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
+import msgspec
+
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Variable, Writer
@@ -21,13 +23,14 @@ from .first_values import first_values
 from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines, in_terms_of, replacements, told_order
-from .typed import column_type
+from .typed import column_type, with_fractions
 from .words import shared_words
 
 
 def merge_candidate(twins: Twins) -> Candidate:
     """One function for twins of one file. Raises CannotWrite where it cannot be put into code."""
     file = twins.procedures[0][0]
+    twins = msgspec.structs.replace(twins, table=with_fractions(twins.table))
     procedures, copies = [p for _, p in twins.procedures], twins.table.copies
     if any(f is not file for f, _ in twins.procedures):
         raise CannotWrite("the functions stand in different files")

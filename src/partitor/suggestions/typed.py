@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
 import msgspec
 
 from ..errors import CannotWrite
 from ..program.program import ProgramFile
-from ..program.types import Type, is_object, is_reference_like, type_of_expression, type_of_name
+from ..program.types import Type, is_made_a_fraction, is_object, is_reference_like, type_of_expression, type_of_name
 from ..repeats.columns import Column
-from ..repeats.slots import Copy
+from ..repeats.slots import Copy, Table
 
 
 def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) -> Type | None:
@@ -21,6 +22,8 @@ def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) ->
     if not file.language.typed and not file.language.annotates:
         return None
     spot = column.spots[0]
+    if column.is_fraction:
+        return Type(file.language.types.fraction)
     if spot.group >= 0 and not spot.is_words:
         return Type(file.language.types.whole)
     found = {
@@ -34,6 +37,34 @@ def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) ->
     if kind is None:
         raise CannotWrite(f"the type of {column.values[0]} is not in sight, or not the others'")
     return handed_on(kind, file, all(only_looked_at(file, node) for node in (s.nodes[0] for s in column.spots)))
+
+
+def with_fractions(table: Table) -> Table:
+    """The table with whole numbers written as fractions where they stand beside such, and are given to variables for
+    fractions: `3.5`, `2.0`."""
+    if not table.copies[0].file.language.typed:
+        return table
+    return msgspec.structs.replace(table, columns=tuple(_as_fractions(c, table.copies) for c in table.columns))
+
+
+def _as_fractions(column: Column, copies: Sequence[Copy]) -> Column:
+    numbers = [NUMBER.fullmatch(value) for value in column.values]
+    mixed = all(numbers) and len({"." in value for value in column.values}) == 2
+    if not mixed or not all(spot.is_plain for spot in column.spots):
+        return column
+    whole = [
+        (copy.file, spot.nodes[k])
+        for k, copy in enumerate(copies)
+        for spot in column.spots
+        if "." not in column.values[k]
+    ]
+    if not all(is_made_a_fraction(file, node) for file, node in whole):
+        return column
+    values = tuple(value if "." in value else f"{value}.0" for value in column.values)
+    return msgspec.structs.replace(column, values=values, is_fraction=True)
+
+
+NUMBER = re.compile(r"-?\d+(?:\.\d+)?")
 
 
 def _without_length(kind: Type | None) -> Type | None:

@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
+from ...program.types import is_made_a_fraction
 from .folding import PYTHON, Meaning, Term, as_term, fold, integer_value, string_value, with_words
 
 
@@ -29,7 +30,7 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         inner = [c for c in tree.children(node) if tree.text[c] not in ("(", ")")]
         if len(inner) == 1:
             return term_of(file, inner[0], holes)
-    children = [term_of(file, c, holes) for c in tree.children(node) if tree.text[c] != ","]
+    children = [_part_of(file, c, holes) for c in tree.children(node) if tree.text[c] != ","]
     if kind == "string":
         # The words before a text with gaps may make anything of its parts.
         tagged = tree.kind[tree.parent[node]] == language.call
@@ -39,6 +40,13 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         if number is not None:
             return ("integer", -number)
     return (kind, *children)
+
+
+def _part_of(file: ProgramFile, node: int, holes: frozenset[int]) -> Term:
+    """The term of a part of something; a whole number that becomes a fraction there is told apart."""
+    term = term_of(file, node, holes)
+    number = integer_value(term) if file.language.typed and file.tree.field[node] == "right" else None
+    return term if number is None or not is_made_a_fraction(file, node) else ("fraction", number)
 
 
 def leaf(kind: str, text: str, language: str = "python") -> Term:
@@ -57,7 +65,7 @@ def leaf(kind: str, text: str, language: str = "python") -> Term:
 
 def is_literal(term: Term) -> bool:
     """True for a number, a plain string, a constant, or a tuple of such: values that never change."""
-    if term[0] in {"integer", "float", "str", "true", "false", "none", "string", "character"}:
+    if term[0] in {"integer", "float", "fraction", "str", "true", "false", "none", "string", "character"}:
         return len(term) == 2
     if term[0] == "unary_operator":
         return len(term) == 3 and term[1] in {("-", "-"), ("+", "+")} and is_literal(as_term(term[2]))
@@ -121,13 +129,24 @@ def _folded(part: object) -> object:
     return part[2] if isinstance(part, tuple) and part[0] == "either" else part
 
 
+def _written(fraction: Term) -> tuple[Term, ...]:
+    """The ways to write a whole number that a variable for fractions is given."""
+    number = fraction[1]
+    assert isinstance(number, int)
+    return (
+        ("integer", number),
+        ("float", f"{number}.0"),
+        ("unary_operator", ("-", "-"), ("float", f"{-number}.0")),
+    )
+
+
 def matches(template: Term, original: Term, mapping: dict[str, str]) -> bool:
     """Equal but for holes, which are matched one to one with the original's variables (`mapping`).
 
     What was folded may stand in the original worked out (`30`) or as it was (`3 * 10`).
     """
     if template[0] == "hole":
-        if original[0] != "identifier":
+        if original[0] != "identifier" or len(original) != 2:
             return False
         name = str(template[1])
         return mapping.setdefault(name, str(original[1])) == original[1]
@@ -137,6 +156,8 @@ def matches(template: Term, original: Term, mapping: dict[str, str]) -> bool:
             mapping.update(trial)
             return True
         return matches(as_term(template[2]), original, mapping)
+    if original[0] == "fraction" and template[0] != "fraction":
+        return template in _written(original)
     if len(template) != len(original) or template[0] != original[0]:
         return False
     for a, b in zip(template[1:], original[1:], strict=True):
