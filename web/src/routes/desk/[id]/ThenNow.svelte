@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Finding, Suggestion } from '$lib/api/client';
   import { inkOf } from '$lib/groups';
+  import { suggestedBy } from '$lib/suggested';
 
   let {
     finding,
@@ -26,25 +27,8 @@
         text: (texts.get(p.file) ?? '').split('\n').slice(p.start_line - 1, p.end_line)
       }))
   );
-  const now = $derived.by(() => {
-    const trimmed = (text: string) => text.replace(/^\n+|\n+$/g, '');
-    const pieces = suggestion.changes
-      .map((c) => ({ file: c.file || suggestion.path, text: trimmed(c.text) }))
-      .filter((c) => c.text.trim());
-    const first = then[0];
-    // A loop stands where the first copy stood; a function is what has most lines.
-    const there = suggestion.changes.find(
-      (c) => first && c.start_line < first.start + first.text.length && c.end_line >= first.start
-    );
-    const longest = pieces.reduce(
-      (best, { text }) => (text.split('\n').length > best.split('\n').length ? text : best),
-      ''
-    );
-    const main = suggestion.kind === 'loop' && there ? trimmed(there.text) : longest;
-    const home = pieces.find((c) => c.text === main)?.file;
-    const calls = pieces.filter((c) => c.text !== main);
-    return { main, home, calls, files: [...new Set(calls.map((c) => c.file))] };
-  });
+  const now = $derived(suggestedBy(suggestion, then[0]));
+  const files = $derived([...new Set(now.rest.map((c) => c.file))]);
 
   let frame = $state<HTMLElement>();
   let ribbons = $state<string[]>([]);
@@ -127,15 +111,15 @@
               >as suggested{apart ? `, in ${now.home}` : ''}</span
             >
 {now.main}</pre>
-          {#if now.calls.length}
+          {#if now.rest.length}
             <p class="quiet mt-2 px-2 text-[12px]">
               {suggestion.kind === 'loop'
                 ? 'and where else it shows'
-                : `in place of ${now.calls.length === 1 ? 'the lines' : 'the copies'}`}
+                : `in place of ${now.rest.length === 1 ? 'the lines' : 'the copies'}`}
             </p>
-            {#each now.files as file (file)}
+            {#each files as file (file)}
               {#if apart}<p class="mono px-2 text-[12px] text-soft">{file}</p>{/if}
-              <pre class="overflow-x-auto px-2 text-[12px]">{now.calls
+              <pre class="overflow-x-auto px-2 text-[12px]">{now.rest
                   .filter((c) => c.file === file)
                   .map((c) => c.text.replace(/^\s+/gm, ''))
                   .join('\n')}</pre>
