@@ -31,9 +31,8 @@ def with_further_loops(first: Candidate, run: Run, make: Callable[[Run], Candida
         candidate = msgspec.structs.replace(further, via=candidate, table=first.table, slots=first.slots)
     if candidate is first:
         return first
-    return msgspec.structs.replace(
-        candidate, title=f"{first.title.partition(' in place')[0]} in place of {copies} copies"
-    )
+    title = f"{first.title.partition(' in place')[0]} for each part of the row, in place of {copies} copies"
+    return msgspec.structs.replace(candidate, title=title)
 
 
 def _moved(copy: Copy, before: ProgramFile, after: ProgramFile) -> Copy:

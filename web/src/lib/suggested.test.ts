@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { suggestedBy } from './suggested';
+import { outdented, suggestedBy } from './suggested';
 
 const change = (start: number, end: number, text: string, file = '') => ({
   start_line: start,
@@ -8,6 +8,10 @@ const change = (start: number, end: number, text: string, file = '') => ({
   file
 });
 const first = { file: 'main.py', start: 5, text: ['a', 'b'] };
+
+it('moves a text to the left as a whole', () => {
+  expect(outdented('    for i in x:\n        f(i)\n  g()')).toBe('for i in x:\n    f(i)\ng()');
+});
 
 describe('what is suggested', () => {
   it('is the function, with the calls besides', () => {

@@ -14,6 +14,14 @@ export interface Suggested {
 }
 
 const trimmed = (text: string) => text.replace(/^\n+|\n+$/g, '');
+/** A text with the indent of its first line taken off all its lines. */
+export function outdented(text: string): string {
+  const indent = /^\s*/.exec(text)?.[0] ?? '';
+  return text
+    .split('\n')
+    .map((line) => (line.startsWith(indent) ? line.slice(indent.length) : line.trimStart()))
+    .join('\n');
+}
 const lines = (text: string) => text.split('\n').length;
 
 /** What a suggestion puts in the place of the copies, of which `first` is the first. */

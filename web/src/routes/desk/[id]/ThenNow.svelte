@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Finding, Suggestion } from '$lib/api/client';
   import { inkOf } from '$lib/groups';
-  import { suggestedBy } from '$lib/suggested';
+  import { outdented, suggestedBy } from '$lib/suggested';
 
   let {
     finding,
@@ -121,7 +121,7 @@
               {#if apart}<p class="mono px-2 text-[12px] text-soft">{file}</p>{/if}
               <pre class="overflow-x-auto px-2 text-[12px]">{now.rest
                   .filter((c) => c.file === file)
-                  .map((c) => c.text.replace(/^\s+/gm, ''))
+                  .map((c) => outdented(c.text))
                   .join('\n')}</pre>
             {/each}
           {/if}
