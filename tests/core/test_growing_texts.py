@@ -106,3 +106,55 @@ def test_a_string_of_the_program_s_own_repeats_nothing_for_certain() -> None:
 
 def verdict_of(before: str, after: str, claim: NewLoop, language: str) -> bool:
     return prove(read(before, language), read(after, language), claim).proved
+
+
+PYRAMID = [" " * (4 - n) + "*" * (2 * n + 1) for n in range(5)]
+
+
+def test_spaces_get_fewer_while_signs_get_more() -> None:
+    text = "".join(f'print("{row}")\n' for row in PYRAMID)
+    after = worked(text)
+    assert 'print(" " * i + "*" * (9 - 2 * i))' in after
+    assert run(after) == run(text)
+    claim = NewLoop(file(text).path, 1)
+    assert verdict(text, after, claim).proved
+    for old, new in (
+        ("9 - 2", "8 - 2"),
+        ("range(4, -1, -1)", "range(4, 0, -1)"),
+        ('" " * i +', '"." * i +'),
+        ("+ ", "* "),
+    ):
+        assert old in after
+        assert not verdict(text, after.replace(old, new), claim).proved
+
+
+def test_what_stays_between_signs_that_grow() -> None:
+    text = "".join(f"print('<{'-' * n}>')\n" for n in (1, 3, 5, 7))
+    after = worked(text)
+    assert "'<' + '-' * i + '>'" in after
+    assert run(after) == run(text)
+
+
+@pytest.mark.parametrize(
+    "rows",
+    [
+        ["+---+", "|   |", "|   |", "+---+", "+---+"],
+        ["  *", " **", "***", "****", "**"],
+        [" a", "  a", "   a", "    a"],
+        ["- -", "-  -", "-    -", "-     -"],
+    ],
+    ids=["a box", "unevenly", "letters", "uneven gaps"],
+)
+def test_other_pictures_are_left(rows: list[str]) -> None:
+    assert rules("".join(f'print("{row}")\n' for row in rows)) == []
+
+
+@pytest.mark.parametrize("language", sorted(IN_OTHER_WORDS))
+def test_pyramids_in_other_languages(language: str, tmp_path: Path) -> None:
+    say = IN_OTHER_WORDS[language][0]
+    text = AROUND[language].format("".join(f"{say.format(row)}\n" for row in PYRAMID))
+    after = worked(text, language)
+    assert "9 - 2 * i" in after
+    if language != "swift" and can_run(language):
+        before, now = outputs(language, [text, after], tmp_path)
+        assert before == now

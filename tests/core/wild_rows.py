@@ -39,7 +39,7 @@ class WildRows:
         lines = [self.given("tide", self.random.randint(0, 9), "")]
         for _ in range(self.random.randint(1, 2)):
             row = self.random.choice(
-                [self.stops, self.letters, self.grid, self.there_and_back, self.variables, self.tests]
+                [self.stops, self.letters, self.grid, self.there_and_back, self.variables, self.tests, self.pyramids]
             )
             lines += row()
         lines.append(self.mark('"end"', "tide"))
@@ -144,6 +144,14 @@ class WildRows:
         if r.random() < 0.5:
             return self.noisy([[self.say("*" * n)] for n in numbers])
         return self.noisy([[self.mark('"level"', n * r.choice([1, 1, 10]))] for n in numbers])
+
+    def pyramids(self) -> list[str]:
+        r = self.random
+        count, first, step = r.randint(3, 6), r.randint(0, 2), r.choice([0, 1, 1, 2])
+        sign, end = r.choice("*#.-"), r.choice(["", "", "|", "||"])
+        spaces = [(count - 1 - k) * r.choice([1, 1, 1, 2]) for k in range(count)] if r.random() < 0.2 else None
+        told = [" " * (spaces[k] if spaces else count - 1 - k) + sign * (first + step * k) + end for k in range(count)]
+        return self.noisy([[self.say(text)] for text in told])
 
     def variables(self) -> list[str]:
         r = self.random

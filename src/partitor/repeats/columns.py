@@ -25,12 +25,15 @@ class Spot(msgspec.Struct, frozen=True):
     after: str = ""
     repeated: str = ""
     """A text literal that the value tells how often to write, one behind the other."""
+    parts: tuple[str, ...] = ()
+    """The text in parts, where it is several such behind each other: literals that stay, and "" where one grows; this
+    one's is the part at `place`."""
     is_part: bool = False
     """The value is a part of a plain text, between `before` and `after`."""
     in_format: bool = False
     """The text says how other values are printed; a value can be put into it in their way."""
     place: int = 0
-    """How many values such a text prints before this one."""
+    """How many values a format prints before this one; which of the parts this is."""
 
     @property
     def is_plain(self) -> bool:

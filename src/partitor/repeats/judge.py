@@ -52,7 +52,7 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
     if saved < 2 or len(irregular) > MOST_LISTED:
         return False
-    if irregular and _unlike_prints(copies[0], table.all_columns):
+    if irregular and _unlike_prints(table):
         return False
     short = len(copies[0].statements) == 1 and not _is_compound(copies[0])
     unlike = [c for c in irregular if not c.is_series] if short else []
@@ -88,7 +88,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)
     if saved < 1 and len(copies) * length < 2 * length + 2:
         return False
-    if _unlike_prints(copies[0], table.all_columns) or _declarations(copies[0]):
+    if _unlike_prints(table) or _declarations(copies[0]):
         return False
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
     few = len(copies) < 3 or (inner <= fewest_statements and columns)
@@ -110,7 +110,7 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     if inner < fewest or len(table.columns) - len(renamed) > MOST_PARAMETERS:
         return False
     spots = sum(_unlike(column) for column in table.all_columns if column not in renamed)
-    if _unlike_prints(table.copies[0], table.all_columns) and table.columns:
+    if _unlike_prints(table) and table.columns:
         return False
     enough = 4 if inner >= 3 else 6
     alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
@@ -210,8 +210,9 @@ def _only_asserts(copy: Copy) -> bool:
     )
 
 
-def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
+def _unlike_prints(table: Table) -> bool:
     """A series of prints in which whole texts differ is prose, not repetition."""
+    copy, columns = table.copies[0], table.all_columns
     file, language = copy.file, copy.file.language
     tree = file.tree
     if not all(tree.kind[s] == language.call and file.called_name(s) in language.output_calls for s in copy.statements):
@@ -219,10 +220,13 @@ def _unlike_prints(copy: Copy, columns: tuple[Column, ...]) -> bool:
     if not columns:
         return False
     own = {procedure.name for procedure in file.procedures[1:]}
+    asked = [d for d in table.derived if any(_is_asked_with(file, spot.nodes[0]) for spot in d.base.spots)]
+    told = {id(column) for d in asked for column in (d.base, d.column)}
     texts = sum(
         1
         for column in columns
         if column.numbers is None
+        and id(column) not in told
         and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
         and not all(_is_given_to(file, spot.nodes[0], own) for spot in column.spots)
         and not _is_worked_on(column, copy)
@@ -255,6 +259,13 @@ def _words_around(spot: Spot, copy: Copy) -> int:
 
 
 WORD = re.compile(r"[^\W\d_]{3,}")
+
+
+def _is_asked_with(file: ProgramFile, node: int) -> bool:
+    """True for a value with which something is worked out before it is printed: `text.count("the")`."""
+    tree, language = file.tree, file.language
+    around = [p for p in file.parents(node) if tree.kind[p] == language.call]
+    return len(around) > 1 and file.called_name(around[0]) not in {*language.output_calls, "str", "String"}
 
 
 def _is_given_to(file: ProgramFile, node: int, functions: set[str]) -> bool:

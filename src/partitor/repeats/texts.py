@@ -21,6 +21,9 @@ def columns_of_text(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int,
     grown = _grown(texts, nodes)
     if grown:
         return [grown]
+    together = _grown_together(texts, nodes)
+    if together:
+        return together
     if _takes_numbers(file, nodes[0]):
         inside = _numbers_in_strings(file, texts, nodes) or _numbers_and_words(file, texts, nodes)
         if inside:
@@ -82,6 +85,51 @@ def _grown(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
         values=tuple(map(str, numbers)), spots=(Spot(nodes, repeated=sign, after=found[0][4]),), numbers=numbers
     )
     return column if column.step() is not None and not sign[1].isdigit() else None
+
+
+SIGNS = re.compile(r"""([^\w"'`\\{}%$~])\1*""")
+MOST_GROWN = 3
+"""Rows of signs in one text."""
+
+
+def _grown_together(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
+    """The columns of texts made of two or three rows of one sign each, of which some get evenly more or less from
+    copy to copy: `"   *"`, `"  ***"`, `" *****"`; [] for other texts."""
+    inner = [text[1:-1] for text in texts]
+    rows = [[(m[1], len(m[0])) for m in SIGNS.finditer(text)] for text in inner]
+    whole = all(sum(count for _, count in row) == len(text) for row, text in zip(rows, inner, strict=True))
+    longest = max(([sign for sign, _ in row] for row in rows), key=len)
+    if not whole or len(texts) < FEWEST_GROWN or not 2 <= len(longest) <= MOST_GROWN:
+        return []
+    counts = [_counts_of(row, longest) for row in rows]
+    if len({text[0] for text in texts}) > 1 or any(found is None for found in counts):
+        return []
+    quote = texts[0][0]
+    places = list(zip(*(found for found in counts if found is not None), strict=True))
+    parts = tuple(
+        f"{quote}{sign * numbers[0]}{quote}" if len(set(numbers)) == 1 else ""
+        for sign, numbers in zip(longest, places, strict=True)
+    )
+    columns = [
+        Column(
+            values=tuple(map(str, numbers)),
+            spots=(Spot(nodes, repeated=f"{quote}{sign}{quote}", parts=parts, place=k),),
+            numbers=numbers,
+        )
+        for k, (sign, numbers) in enumerate(zip(longest, places, strict=True))
+        if not parts[k]
+    ]
+    return columns if all(column.step() is not None for column in columns) else []
+
+
+def _counts_of(row: Sequence[tuple[str, int]], signs: Sequence[str]) -> list[int] | None:
+    """How often each sign stands there, where the first or the last may stand there not at all; None for others."""
+    found, counts = [sign for sign, _ in row], [count for _, count in row]
+    if found == list(signs):
+        return counts
+    if found == list(signs[1:]):
+        return [0, *counts]
+    return [*counts, 0] if found == list(signs[:-1]) else None
 
 
 def _takes_numbers(file: ProgramFile, text: int) -> bool:

@@ -71,10 +71,13 @@ def replacements(
     follow from them."""
     whole: list[tuple[int, str]] = []
     in_strings: dict[int, dict[int, tuple[Spot, str]]] = {}
+    grown: dict[int, tuple[tuple[str, ...], dict[int, str]]] = {}
     for column, expression in filled.items():
         for spot in column.spots:
             node = spot.nodes[index]
-            if spot.repeated:
+            if spot.parts:
+                grown.setdefault(node, (spot.parts, {}))[1][spot.place] = writer.repeated(spot.repeated, expression)
+            elif spot.repeated:
                 if spot.after:
                     raise CannotWrite("the texts grow, which would need a loop of its own")
                 whole.append((node, writer.value_text(node, writer.repeated(spot.repeated, expression))))
@@ -99,6 +102,8 @@ def replacements(
                     whole.append((node, spot.around(text.before + writer.gap(expression) + text.after)))
                 else:
                     whole.append((node, writer.text_around(node, text.before, expression, text.after)))
+    for node, (signs, made) in grown.items():
+        whole.append((node, writer.value_text(node, " + ".join(made.get(k, sign) for k, sign in enumerate(signs)))))
     tree = writer.file.tree
     for node, filled_in in in_strings.items():
         parts, gaps = _parts_of(writer, node, filled_in)

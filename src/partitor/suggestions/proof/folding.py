@@ -186,7 +186,7 @@ LONGEST = 200
 
 def _so_often(term: Term, text: Term, times: int) -> Term:
     value = str(text[1])
-    return ("str", value * times) if times > 0 and times * len(value) <= LONGEST else term
+    return ("str", value * times) if times >= 0 and times * len(value) <= LONGEST else term
 
 
 def _repeated(term: Term, way: str) -> Term:
@@ -207,7 +207,10 @@ def _repeated(term: Term, way: str) -> Term:
         given = [as_term(callee[1]), *given]
     elif callee != ("identifier", way):
         return term
-    times = integer_value(given[1]) if len(given) == 2 and given[0][0] == "str" else None
+    if len(given) != 2 or given[0][0] != "str":
+        return term
+    often = as_term(given[1][2]) if given[1][0] == "either" else given[1]
+    times = integer_value(often)
     return term if times is None else _so_often(term, given[0], times)
 
 
