@@ -16,7 +16,7 @@ import msgspec
 from ..program.program import Procedure, ProgramFile
 from .slots import Copy
 
-LEAST_ALIKE = 5
+LEAST_ALIKE = 4
 """Statements, those in branches and loops included, that two near copies must share."""
 MOST_UNLIKE = 3
 ALIKE_SHARE = 0.72
