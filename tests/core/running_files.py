@@ -8,6 +8,7 @@ import re
 import subprocess
 import sys
 import tempfile
+from collections.abc import Sequence
 from pathlib import Path
 
 SCRIPT = re.compile(r'<script(?: src="([^"]*)")?( defer)?>(.*?)</script>', re.DOTALL)
@@ -55,6 +56,27 @@ def pages_say(programs: list[dict[str, str]]) -> list[list[str]]:
     )
     lines = iter(done.stdout.splitlines())
     return [[next(lines) for _ in range(size)] for size in sizes]
+
+
+Rewritten = tuple[dict[str, str], list[dict[str, str]]]
+"""A program's files, and the files of every program that became of it."""
+
+
+def require_pages_same(groups: Sequence[Rewritten]) -> None:
+    """The pages of what became of a program say what the program's pages said."""
+    told = iter(pages_say([files for before, afters in groups for files in (before, *afters)]))
+    for before, afters in groups:
+        said = next(told)
+        for after in afters:
+            assert next(told) == said, f"{before}\n----- became\n{after}"
+
+
+def require_modules_same(groups: Sequence[Rewritten]) -> None:
+    """The modules of what became of a program print what the program's modules printed."""
+    for before, afters in groups:
+        said = modules_say(before) if afters else []
+        for after in afters:
+            assert modules_say(after) == said, f"{before}\n----- became\n{after}"
 
 
 def _scripts_of(files: dict[str, str], page: str) -> list[str]:

@@ -11,7 +11,7 @@ import pytest
 
 from core.builders import named
 from core.runners import can_run, outputs
-from core.running_files import modules_say, pages_say
+from core.running_files import modules_say, require_modules_same, require_pages_same
 from core.sweeps import proved_of, require_same
 from core.wild_braces import wild_classes
 from core.wild_files import WildFiles
@@ -371,23 +371,14 @@ def became(seed: int, pages: bool) -> tuple[dict[str, str], list[dict[str, str]]
 
 def test_wild_pages_do_the_same():
     groups = [became(seed, True) for seed in range(150)]
-    told = iter(pages_say([files for before, afters, _ in groups for files in (before, *afters)]))
-    for before, afters, _ in groups:
-        said = next(told)
-        for after in afters:
-            assert next(told) == said, f"{before}\n----- became\n{after}"
+    require_pages_same([(before, afters) for before, afters, _ in groups])
     assert sum(shared for *_, shared in groups) > 20
 
 
 def test_wild_modules_do_the_same():
-    shared = 0
-    for seed in range(40):
-        before, afters, several = became(seed, False)
-        shared += several
-        said = modules_say(before) if afters else []
-        for after in afters:
-            assert modules_say(after) == said, f"{before}\n----- became\n{after}"
-    assert shared > 3
+    groups = [became(seed, False) for seed in range(40)]
+    require_modules_same([(before, afters) for before, afters, _ in groups])
+    assert sum(shared for *_, shared in groups) > 3
 
 
 # -- classes ------------------------------------------------------------------------------------------------
