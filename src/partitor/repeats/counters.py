@@ -17,12 +17,8 @@ def are_listable(table: Table, column: Column) -> bool:
     rest = [c for c in table.columns if c is not column]
     literals = first.file.language.numbers | first.file.language.strings | {"character"}
     in_literals = all(first.file.tree.kind[s.nodes[0]] in literals and s.group < 0 for c in rest for s in c.spots)
-    compound = any(s + 1 in first.file.block_at or _has_block(first.file, s) for s in first.statements)
+    compound = len(first.file.statements_within(*first.span)) > len(first.statements)
     return column.is_name and bool(rest) and in_literals and compound and _begin_alike(first.file, column.values)
-
-
-def _has_block(file: ProgramFile, statement: int) -> bool:
-    return any(node in file.block_at for node in range(statement, file.tree.end[statement]))
 
 
 def _begin_alike(file: ProgramFile, names: tuple[str, ...]) -> bool:

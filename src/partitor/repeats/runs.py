@@ -89,8 +89,10 @@ class RunFinder:
             if any(explains(shorter, found) for shorter in worthy):
                 continue
             runs = self._in_stretch(sequence, found)
-            if runs:
-                candidates += runs
+            candidates += runs
+            # What is only a run in parts may be one altogether with a longer period.
+            covered = sum(len(copy.statements) for run in runs for copy in run.table.copies)
+            if runs and covered + 2 * len(runs[0].table.copies[0].statements) > found.stop - found.start:
                 worthy.append(found)
         candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
         chosen: list[Run] = []
