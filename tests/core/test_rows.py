@@ -181,9 +181,9 @@ def test_twins_whose_lines_stand_in_another_order() -> None:
 
 @pytest.mark.parametrize("language", [x for x in sorted(HEADS) if x == "python" or can_run(x)])
 def test_wild_rows_print_the_same(language: str, tmp_path: Path) -> None:
-    groups = [(text, proved_in(text, language)[1]) for text in (WildRows(seed, language).text() for seed in range(45))]
+    groups = [(text, proved_in(text, language)[1]) for text in (WildRows(seed, language).text() for seed in range(30))]
     found = [group for group in groups if group[1]]
-    assert len(found) > 10
+    assert len(found) > 6
     if language == "python":
         require_same(found, lambda texts: [printed(text) for text in texts])
     else:
