@@ -77,13 +77,14 @@ def knows(file: ProgramFile, name: str, home: ProgramFile) -> bool:
         return same_folder and any(wanted.fullmatch(file.tree.source_of(s)) for s in top)
     if sharing is Sharing.PAGE:
         pages = pages_with((file, *file.beside), file.path)
-        return bool(pages) and all(_loads_before(page, home.path, file.path) for page in pages)
+        return bool(pages) and all(runs_before(page, home.path, [file.path]) for page in pages)
     return sharing is Sharing.EVERYWHERE
 
 
-def _loads_before(page: ProgramFile, first: str, later: str) -> bool:
+def runs_before(page: ProgramFile, first: str, later: Sequence[str]) -> bool:
+    """True where a page runs the script at `first`, which is no late one, before those at `later`."""
     own = loads_of(page, first)
-    return bool(own) and own[0].plain and all(own[0].tag < s.tag for s in loads_of(page, later))
+    return bool(own) and own[0].plain and all(own[0].tag < s.tag for path in later for s in loads_of(page, path))
 
 
 def module_of(path: str) -> str:

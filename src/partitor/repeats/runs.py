@@ -106,24 +106,22 @@ class RunFinder:
         """The runs of a stretch of equal shapes: all of it, or where what differs only steps evenly for a while, its
         parts; where it begins anew every few copies, so many copies are one."""
         start, period = found.start, found.period
-        tables: list[Table | None] = []
-        run = self._best_offset(sequence, start, found.stop, period, tables)
+        run, table = self._best_offset(sequence, start, found.stop, period)
         if run is not None and all(c.step() is not None or c.is_family for c in run.table.columns):
             return [run]
         count = (found.stop - start) // period
-        table = tables[0]
         if table is None or count > MOST_IN_PARTS:
             return [run] if run else []
         counting = any(map(counts, table.columns))
         signs = [counted(column) for column in table.columns] if counting else []
         for size in cycles(signs, max(2, self.limits.run_copies)):
-            again = self._best_offset(sequence, start, start + count * period, size * period)
+            again, _ = self._best_offset(sequence, start, start + count * period, size * period)
             if again is not None:
                 return [again]
         if run is not None:
             return [run]
         parts = (
-            self._best_offset(sequence, start + first * period, start + stop * period, period)
+            self._best_offset(sequence, start + first * period, start + stop * period, period)[0]
             for first, stop in even_parts(signs)
             if self.limits.run_copies <= stop - first < count
         )
@@ -179,11 +177,12 @@ class RunFinder:
         return more
 
     def _best_offset(
-        self, sequence: StatementList, start: int, stop: int, period: int, tables: list[Table | None] | None = None
-    ) -> Run | None:
-        """Where in a stretch the copies begin: where paragraphs begin, else as early as possible. What differs between
-        the copies from each beginning is added to `tables`."""
+        self, sequence: StatementList, start: int, stop: int, period: int
+    ) -> tuple[Run | None, Table | None]:
+        """Where in a stretch the copies begin: where paragraphs begin, else as early as possible; and what differs
+        between the copies that begin as early as possible."""
         count = (stop - start) // period
+        earliest: Table | None = None
         best: tuple[tuple[int, int, int, int], Run] | None = None
         for offset in range((stop - start) % period + 1):
             first = start + offset
@@ -192,8 +191,8 @@ class RunFinder:
                 Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
             ]
             table = compare(copies)
-            if tables is not None:
-                tables.append(table)
+            if not offset:
+                earliest = table
             if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
@@ -207,7 +206,7 @@ class RunFinder:
             rank = (heads, -uneven, -len(table.columns), -offset)
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
-        return best[1] if best else None
+        return (best[1] if best else None), earliest
 
 
 def side_by_side(copies: Sequence[Copy]) -> list[list[Copy]]:

@@ -54,11 +54,11 @@ def family_of(values: Sequence[str]) -> Family | None:
     lettered = _lettered(values)
     if lettered or not MEMBER.search(values[0].lower()):
         return lettered
-    before = _shared(values)
-    return _named(values, before, _shared([value[len(before) :][::-1] for value in values])[::-1])
+    before = shared_start(values)
+    return _named(values, before, shared_start([value[len(before) :][::-1] for value in values])[::-1])
 
 
-def _shared(values: Sequence[str]) -> str:
+def shared_start(values: Sequence[str]) -> str:
     """What all values begin with."""
     return "".join(one[0] for one in itertools.takewhile(lambda c: len(set(c)) == 1, zip(*values, strict=False)))
 

@@ -10,6 +10,7 @@ from ..program.program import ProgramFile
 from ..program.shapes import SAME_SIGNS
 from ..program.streams import is_streamed
 from .columns import Column, Spot
+from .series import shared_start
 
 CODED = re.compile(r"\\[0-9xuUN]")
 """Characters written by their number, whose digits are no numbers."""
@@ -40,20 +41,25 @@ def columns_of_words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int
 def _words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column:
     """The column of words that differ between the gaps of a text: as texts of their own, without what they begin
     and end with alike."""
-    before = _alike_at_start(texts)
-    after = _alike_at_start([t[len(before) :][::-1] for t in texts])[::-1]
+    before, inner, after = _in_frame(texts)
     quote = file.text_quote
-    values = tuple(f"{quote}{t[len(before) : len(t) - len(after)]}{quote}" for t in texts)
+    values = tuple(f"{quote}{t}{quote}" for t in inner)
     return Column(values=values, spots=(Spot(nodes, before=before, after=after),))
 
 
 WORD_END = re.compile(r"^\W*|\b\W+")
 
 
+def _in_frame(texts: Sequence[str]) -> tuple[str, list[str], str]:
+    """The whole words that all texts begin with, what differs, and those that they end with."""
+    before = _alike_at_start(texts)
+    after = _alike_at_start([t[len(before) :][::-1] for t in texts])[::-1]
+    return before, [t[len(before) : len(t) - len(after)] for t in texts], after
+
+
 def _alike_at_start(texts: Sequence[str]) -> str:
     """The longest whole words, with what joins them to the next, that all texts begin with and none ends with."""
-    alike = itertools.takewhile(lambda letters: len(set(letters)) == 1, zip(*texts, strict=False))
-    shared = texts[0][: sum(1 for _ in alike)]
+    shared = shared_start(texts)
     ends = [m.end() for m in WORD_END.finditer(shared) if all(m.end() < len(t) for t in texts)]
     return shared[: max(ends, default=0)]
 
@@ -159,16 +165,14 @@ FORMAT_PARTS = re.compile(r"%[-+ #0]*\d*(?:\.\d+)?[hlLqjzt]*[a-zA-Z%]|\\.|.", re
 def _words_of_format(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
     """The column of plain words in which texts differ that say how to print; None where they differ otherwise."""
     inner = [t[1:-1] for t in texts]
-    before = _alike_at_start(inner)
-    after = _alike_at_start([t[len(before) :][::-1] for t in inner])[::-1]
-    for text in inner:
-        middle = text[len(before) : len(text) - len(after)]
+    before, middles, after = _in_frame(inner)
+    for text, middle in zip(inner, middles, strict=True):
         joints = {0, *itertools.accumulate(map(len, FORMAT_PARTS.findall(text)))}
         at_joints = len(before) in joints and len(text) - len(after) in joints
         if not at_joints or FORMAT_WORDS.fullmatch(middle) is None:
             return None
     printed = [part for part in FORMAT_PARTS.findall(before) if len(part) > 1 and part[0] == "%" and part != "%%"]
-    values = tuple(f'"{t[len(before) : len(t) - len(after)]}"' for t in inner)
+    values = tuple(f'"{middle}"' for middle in middles)
     spot = Spot(nodes, before=before, after=after, in_format=True, place=len(printed))
     return Column(values=values, spots=(spot,))
 
@@ -228,9 +232,7 @@ def _numbers_and_words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[i
     for k in differing:
         values = places[k]
         if k == wordy[0]:
-            before = _alike_at_start(values)
-            after = _alike_at_start([v[len(before) :][::-1] for v in values])[::-1]
-            inner = [v[len(before) : len(v) - len(after)] for v in values]
+            before, inner, after = _in_frame(values)
             if not all(map(PLAIN_WORDS.fullmatch, inner)):
                 return []
             quoted = tuple(f"{file.text_quote}{v}{file.text_quote}" for v in inner)

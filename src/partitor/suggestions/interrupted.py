@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import msgspec
 
@@ -23,7 +23,7 @@ def with_further_loops(first: Candidate, run: Run, make: Callable[[Run], Candida
         if sum(map(code_lines, part)) - code_lines(part[0]) - 1 < 1:
             continue
         after = rewritten(candidate.file, apply_edits(candidate.file, candidate.edits))
-        table = compare([_moved(copy, run.table.copies[0].file, after) for copy in part])
+        table = compare(_moved(part, run.table.copies[0].file, after))
         if table is None:
             raise CannotWrite("the copies behind the interruption are not alike")
         copies += len(part)
@@ -35,12 +35,15 @@ def with_further_loops(first: Candidate, run: Run, make: Callable[[Run], Candida
     return msgspec.structs.replace(candidate, title=title)
 
 
-def _moved(copy: Copy, before: ProgramFile, after: ProgramFile) -> Copy:
-    """A copy as it stands in the file after what is above it was changed: the same lines, counted from the end."""
+def _moved(copies: Sequence[Copy], before: ProgramFile, after: ProgramFile) -> list[Copy]:
+    """Copies as they stand in the file after what is above them was changed: the same lines, counted from the end."""
     moved = len(after.lines) - len(before.lines)
     at = {after.tree.start_line(s): s for block in reversed(after.blocks) for s in block.statements}
-    found = tuple(at.get(before.tree.start_line(s) + moved, -1) for s in copy.statements)
-    for old, new in zip(copy.statements, found, strict=True):
-        if new < 0 or before.tree.source_of(old) != after.tree.source_of(new):
-            raise CannotWrite("the copies behind the interruption are not where they were")
-    return Copy(after, found)
+    result = []
+    for copy in copies:
+        found = tuple(at.get(before.tree.start_line(s) + moved, -1) for s in copy.statements)
+        for old, new in zip(copy.statements, found, strict=True):
+            if new < 0 or before.tree.source_of(old) != after.tree.source_of(new):
+                raise CannotWrite("the copies behind the interruption are not where they were")
+        result.append(Copy(after, found))
+    return result

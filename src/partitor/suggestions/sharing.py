@@ -19,9 +19,9 @@ from ..program.together import (
     folder_of,
     is_free_module,
     is_strict,
-    loads_of,
     module_of,
     pages_with,
+    runs_before,
     sharing_of,
 )
 from ..repeats.columns import Column, Spot
@@ -297,20 +297,14 @@ def _on_the_page(files: Sequence[ProgramFile], copies: Sequence[Copy], writer: W
     if any(not pages_with(program, f.path) for f in files):
         raise CannotWrite("the copies stand in scripts of which no page tells where they run")
     for file in sorted(files, key=lambda f: is_page(f.tree.source)):
-        if all(_is_first(page, file, files) for page in pages.values()):
+        others = [other.path for other in files if other is not file]
+        if all(runs_before(page, file.path, others) for page in pages.values()):
             return Shared(file.path, (_into(file, copies, lines, writer.style),))
     path = _new_name(files, "shared", ".js")
     margin = writer.file.margin
     text = "\n".join([*(line.removeprefix(margin) for line in lines), ""])
     loading = tuple(InFile(page, (_loading(page, path),)) for page in pages.values())
     return Shared(path, loading, Source(path, text, files[0].language.id))
-
-
-def _is_first(page: ProgramFile, file: ProgramFile, files: Sequence[ProgramFile]) -> bool:
-    """True where a page runs this file, which is no late script, before the others."""
-    own = loads_of(page, file.path)
-    others = [s.tag for other in files if other is not file for s in loads_of(page, other.path)]
-    return bool(own) and own[0].plain and all(own[0].tag < tag for tag in others)
 
 
 def _loading(page: ProgramFile, path: str) -> Edit:

@@ -40,7 +40,7 @@ class BraceWriter(Writer):
     """What is joined to a text becomes a text."""
 
     def value_text(self, node: int, expression: str) -> str:
-        simple = re.fullmatch(r"\w+(?:\[\w+\])?", expression) is not None
+        simple = re.fullmatch(r"\w+(?:\[\w+\])?", expression) or REPEATED.fullmatch(expression)
         if simple or self.file.tree.kind[self.file.tree.parent[node]] in SAFE_PARENTS:
             return expression
         return f"({expression})"
@@ -339,9 +339,6 @@ class JavaWriter(MethodWriter):
     def repeated(self, literal: str, expression: str) -> str:
         return f"{literal}.repeat({expression})"
 
-    def value_text(self, node: int, expression: str) -> str:
-        return expression if REPEATED.fullmatch(expression) else super().value_text(node, expression)
-
     def _listing_head(self, variables: Sequence[Variable], turns: Listed) -> str:
         kind = variables[0].type
         values = ", ".join(row[0] for row in turns.rows)
@@ -418,9 +415,6 @@ class JavaScriptWriter(BraceWriter):
 
     def repeated(self, literal: str, expression: str) -> str:
         return f"{literal}.repeat({expression})"
-
-    def value_text(self, node: int, expression: str) -> str:
-        return expression if REPEATED.fullmatch(expression) else super().value_text(node, expression)
 
     def text_around(self, node: int, before: str, expression: str, after: str) -> str:
         if self._keyword("let") == "var" or self._is_joined(node):

@@ -361,19 +361,12 @@ class _KnownProof(_SharingProof):
         homes = [file for file in before.beside if file.path == claim.home]
         if len(homes) != 1:
             raise Refused("the function's file is not in sight")
-        self.home = homes[0]
-        self.home_before = self.home
-        self.claim = SharedFunction(claim.home, claim.name)
-        self.moved = True
-        self.befores = [before, self.home]
-        self.using = [(before, after)]
-        self.changed = [(before, after), (self.home, self.home)]
-        known = [p for p in self.home.procedures if p.name == claim.name]
-        sharing = sharing_of(self.befores)
-        if len(known) != 1 or sharing is None or sharing is Sharing.CLASS:
+        home = homes[0]
+        super().__init__([(before, after), (home, home)], SharedFunction(claim.home, claim.name))
+        if self.sharing is Sharing.CLASS:
             raise Refused("the files do not see each other's functions")
-        self.function, self.sharing = known[0], sharing
-        self.statement = _statement_of(self.home, self.function)
+        self.moved = True
+        self.using = [(before, after)]
 
     def run(self) -> None:
         """Everything that has to hold."""
