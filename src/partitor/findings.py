@@ -32,8 +32,8 @@ from .suggestions.worked import (
     Proved,
     attempt,
     block_candidate,
+    first_proved,
     own_statements,
-    step_candidate,
     twins_candidate,
 )
 
@@ -263,12 +263,9 @@ class Remarks:
 
     def _step_suggestion(self, file: ProgramFile, procedure: Procedure, limits: Limits) -> Suggestion | None:
         tables = steps_of(file, procedure, limits.procedure_statements)
-        for table in sorted(tables, key=lambda t: -inner_statements(t.copies[0])):
-            self.deadline.check()
-            result = attempt(lambda table=table: step_candidate(table))  # type: ignore[misc]
-            if isinstance(result, Proved):
-                return _as_suggestion(result)
-        return None
+        self.deadline.check()
+        result = first_proved(sorted(tables, key=lambda t: -inner_statements(t.copies[0])), set())
+        return _as_suggestion(result) if result else None
 
     # -- functions -------------------------------------------------------------------------------
 

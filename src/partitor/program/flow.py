@@ -8,6 +8,7 @@ may be called live that is not, never the other way round.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 
 import msgspec
@@ -455,9 +456,10 @@ def has_no_value_yet(file: ProgramFile, scope: int, name: str, start: int, stop:
     before = [i for i in uses if i < start]
     if len(before) != 1 or not language.typed or not scope:
         return False
-    declarator = tree.parent[before[0]]
-    held = tree.kind[declarator] == "declarator" and tree.child(declarator, "right") is not None
-    words = tree.leaf_texts(tree.parent[declarator] if tree.kind[declarator] == "declarator" else declarator)
+    # An array's name stands in a declarator of its own, inside the one that holds the values.
+    around = list(itertools.takewhile(lambda p: p > scope and p not in file.block_at, file.parents(before[0])))
+    held = any(tree.kind[p] == "declarator" and tree.child(p, "right") is not None for p in around)
+    words = [word for p in around for word in tree.leaf_texts(p)]
     alone = names.declared_at(before[0]) and names.role[before[0]] is not Role.PARAMETER
     return alone and not held and "static" not in words and not any(before[0] < loop for loop in loops)
 

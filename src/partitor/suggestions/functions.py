@@ -69,6 +69,8 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     differing = differing_words(table)
     comment = comment or comment_above(file, copies[0].start_line)
     returned = [v.name for v in interface.returned]
+    if not name and kind == "step":
+        name = namer.step(copies[0], comment, returned, [p.name for p in interface.parameters])
     name = name or namer.function(copies[0], comment, returned, differing)
     home = _own_class(copies, interface)
     if sharing is Sharing.CLASS or (home and not apart):

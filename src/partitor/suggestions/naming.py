@@ -18,6 +18,7 @@ from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
 from ..repeats.series import family_of
 from ..repeats.slots import Copy, Table
+from .topics import ends_with_output, topic_of_step
 from .words import (
     COMMON_VERBS,
     LETTER_NAMES,
@@ -208,12 +209,19 @@ class Namer:
         blind = self.file.language.case_blind
         return wanted if self.style.capital_functions and (blind or wanted not in self.taken) else name
 
-    def _function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
+    def step(self, copy: Copy, comment: str, returned: Sequence[str], given: Sequence[str]) -> str:
+        """A fresh name for a function that is one step of a longer one: of its heading, or what it works out."""
+        new = [name for name in returned if name not in given]
+        return self._capital(self._function(copy, comment, new, set(), topic_of_step(copy, returned, given)))
+
+    def _function(
+        self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], about: Sequence[str] = ()
+    ) -> str:
         words = comment_words(comment)
         verb = self._main_verb(copy, returned)
         if words and words[0] in COMMON_VERBS:
             return self.fresh(words[:3])
-        nouns = words[:2] if 1 <= len(words) <= 4 else []
+        nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
         if not nouns:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
             given = [w for w in told if len(w) > 2 and w not in differing]
@@ -480,8 +488,7 @@ class Namer:
                 any(calls[name] for name, verb in VERBS.items() if verb == "read")
                 or "cin" in file.tree.text[start:stop]
             )
-            prints = any(calls[name] for name, verb in VERBS.items() if verb == "print")
-            return "read" if reads else "print" if prints else "find"
+            return "read" if reads else "print" if ends_with_output(copy) else "find"
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb

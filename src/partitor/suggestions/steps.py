@@ -12,6 +12,7 @@ import itertools
 from collections.abc import Iterator
 
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
+from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile
 from ..repeats.judge import MOST_PARAMETERS, inner_statements
 from ..repeats.slots import Copy, Table
@@ -26,6 +27,16 @@ WIDEST = 24
 MOST_STATEMENTS = 600
 """Top-level statements of a procedure beyond which cutting it into steps is no help to anyone."""
 BLANK_BREAK, COMMENT_BREAK = 3.2, 6.0
+"""What it costs to read on over a break between paragraphs of three statements; over one between longer
+paragraphs more, as there the student used fewer."""
+NEW_TOPIC = 4.0
+"""The same where no blank line or comment, but only what the statements are about, tells that a step begins; what
+names the same things is not as new."""
+SAME_THINGS = 0.6
+EMPTY_LIST = 3
+"""Nodes of a list with nothing in it."""
+CALLED_STEP = 3.0
+"""What it costs to put the call of a function that is a step already into another step."""
 
 
 def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]:
@@ -64,11 +75,56 @@ class _Cutter:
         whole = sum(inner_statements(Copy(file, (s,))) for s in (body.statements if body else ()))
         self.most = min(max(limit, GOOD_SIZE.start), max(GOOD_SIZE.stop, whole // 2), whole - LEAST_LEFT)
         self.sizes = [inner_statements(Copy(file, (s,))) for s in self.statements]
-        self.paragraphs = [_paragraph_break(file, s) for s in self.statements]
-        self.paragraphs[0] = max(self.paragraphs[0], BLANK_BREAK)
-        self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
         self.summaries = summaries_of(file, procedure.node, self.statements)
+        self.paragraphs = self._breaks()
+        self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
         self.movable = [self._is_movable(s) for s in self.statements]
+        self.calls_step = [0.0, *itertools.accumulate(CALLED_STEP * self._calls_a_step(s) for s in self.statements)]
+
+    def _breaks(self) -> list[float]:
+        """What it costs to read on over the break above each statement; 0 where there is none."""
+        told = [_paragraph_break(self.file, s) for s in self.statements]
+        told[0] = max(told[0], BLANK_BREAK)
+        divided = sum(b > 0 for b in told[1:])
+        paragraph = sum(self.sizes) / (divided + 1)
+        if divided and paragraph < GOOD_SIZE.stop:
+            scale = min(max(1.0, paragraph / GOOD_SIZE.start), 2.0)
+            return [b * scale or (NEW_TOPIC if self._lists(i - 1) else 0.0) for i, b in enumerate(told)]
+        return [b or self._new_topic(i) for i, b in enumerate(told)]
+
+    def _new_topic(self, i: int) -> float:
+        """What it costs to read on where a statement has nothing to do with the one above it."""
+        if self._lists(i - 1):
+            return NEW_TOPIC
+        above, names = self._variables(self.statements[i - 1]), self._variables(self.statements[i])
+        given, own = self.summaries[i - 1].written, self.summaries[i].written
+        above_is_short, is_short = self.sizes[i - 1] == 1, self.sizes[i] == 1
+        if given & names or (above_is_short and (given or not above)):
+            # It goes on with what was worked out above, or what stands above only sets out, or is a heading.
+            return 0.0
+        if is_short and not own and names and (above_is_short or above & names):
+            return 0.0
+        return NEW_TOPIC * SAME_THINGS if above & names and not (is_short and own) else NEW_TOPIC
+
+    def _lists(self, i: int) -> bool:
+        """True for a statement that only lists what the others work with."""
+        statement, tree = self.statements[i], self.file.tree
+        kinds = tree.kind[statement : tree.end[statement]]
+        plain = self.sizes[i] == 1 and self.file.language.call not in kinds
+        listed = next((n for n in range(statement, tree.end[statement]) if tree.kind[n] == "list"), None)
+        return plain and listed is not None and tree.end[listed] - listed > EMPTY_LIST
+
+    def _variables(self, statement: int) -> Set:
+        file, names, text = self.file, self.file.names, self.file.tree.text
+        found = {text[n] for n in names.within(statement, file.tree.end[statement]) if names.role[n] <= Role.UPDATE}
+        return frozenset(found - file.language.builtins - {p.name for p in file.procedures})
+
+    def _calls_a_step(self, statement: int) -> bool:
+        """True where the statement does no more than call a function of the program."""
+        file, tree = self.file, self.file.tree
+        calls = [n for n in range(statement, tree.end[statement]) if tree.kind[n] == file.language.call]
+        own = {p.name for p in file.procedures}
+        return len(calls) == 1 and tree.end[calls[0]] == tree.end[statement] and file.called_name(calls[0]) in own
 
     def cut(self) -> list[Table]:
         n = len(self.statements)
@@ -116,6 +172,7 @@ class _Cutter:
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)
         cost += self.breaks_before[start + width] - self.breaks_before[start + 1]
+        cost += self.calls_step[start + width] - self.calls_step[start]
         cost += 0.0 if self.paragraphs[start] else 2.0
         end = start + width
         if end < len(self.statements) and not self.paragraphs[end]:

@@ -29,6 +29,7 @@ VERBS = {
     "InputBox": "read",
     "prompt": "read",
     "append": "add",
+    "push": "add",
     "write": "write",
     "draw": "draw",
     "read": "read",

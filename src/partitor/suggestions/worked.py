@@ -29,7 +29,7 @@ from .merges import is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
 from .proof import MovedFunction, SharedFunction, prove, prove_together
 from .sharing import is_one_function, moved_candidate
-from .steps import steps_of
+from .steps import LEAST_INNER, steps_of
 
 LEAST_SAVING = 2
 LONGEST_CHAIN = 40
@@ -182,7 +182,7 @@ def work_through(
     steps: list[Step] = []
     complete = True
     folding = True
-    refused: set[str] = set()
+    cutting = Cutting(set(), set())
     near = repeats is not None and bool(repeats.near_twins)
     try:
         for _ in range(LONGEST_CHAIN):
@@ -200,7 +200,7 @@ def work_through(
                 link = None
             if link is None:
                 folding = False
-                link = _next_step(program, limits, deadline, refused)
+                link = _next_step(program, limits, deadline, cutting)
             if link is None:
                 break
             program = replaced(program, link.changed)
@@ -239,14 +239,29 @@ def _least_saving(candidate: Candidate) -> int:
     return LEAST_SAVING - 1 if braces or candidate.is_listing else LEAST_SAVING
 
 
-def _next_step(program: Program, limits: Limits, deadline: Deadline, refused: set[str]) -> Proved | None:
+class Cutting(msgspec.Struct, frozen=True, eq=False):
+    """What is remembered while procedures are cut into steps."""
+
+    refused: set[str]
+    """The texts that were tried and could not be proved."""
+    begun: set[tuple[str, str]]
+    """(path, name) of the procedures that are being cut: all their larger steps become functions, not only as many
+    as the limit asks for."""
+
+
+def _next_step(program: Program, limits: Limits, deadline: Deadline, cutting: Cutting) -> Proved | None:
     """A step of the first oversized procedure that has one. Steps make no new repetition, so that once
-    they are reached nothing else needs to be looked for. `refused` holds the texts that were tried."""
+    they are reached nothing else needs to be looked for."""
     for file in program.files:
-        for procedure, _ in oversized(file, limits):
+        too_long = {p.node for p, _ in oversized(file, limits)}
+        for procedure in file.procedures:
+            name = (file.path, procedure.name)
+            if procedure.node not in too_long and name not in cutting.begun:
+                continue
             deadline.check()
-            step = first_step(file, procedure, limits, refused)
+            step = next_step(file, procedure, limits, cutting.refused, procedure.node in too_long)
             if step is not None:
+                cutting.begun.add(name)
                 return step
     return None
 
@@ -295,15 +310,27 @@ def _merges(repeats: Repeats) -> Iterator[Making]:
         yield partial(near_merge_candidate, near), near
 
 
-def first_step(file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str]) -> Proved | None:
-    """The largest provable step of an oversized procedure; what is refused is added to `refused`."""
+def next_step(
+    file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str], too_long: bool
+) -> Proved | None:
+    """The first provable step as people read, small ones last. Once the procedure is no longer too long, those of
+    several statements are worth it only. What is refused is added to `refused`."""
     tables = steps_of(file, procedure, limits.procedure_statements)
-    for table in sorted(tables, key=lambda t: -inner_statements(t.copies[0])):
-        first, stop = table.copies[0].span
-        text = file.tree.source[file.tree.start_byte[first] : file.tree.end_byte[stop - 1]].decode()
+    large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
+    if too_long:
+        return first_proved([*large, *(t for t in tables if t not in large)], refused)
+    return first_proved([t for t in large if len(t.copies[0].statements) > 1], refused)
+
+
+def first_proved(tables: Iterable[Table], refused: set[str]) -> Proved | None:
+    """The first of the steps that can be proved; the texts of those that cannot are added to `refused`."""
+    for table in tables:
+        (copy,) = table.copies
+        tree, (first, stop) = copy.file.tree, copy.span
+        text = tree.source[tree.start_byte[first] : tree.end_byte[stop - 1]].decode()
         if text in refused:
             continue
-        result = attempt(lambda table=table: step_candidate(table))  # type: ignore[misc]
+        result = attempt(partial(step_candidate, table))
         if isinstance(result, Proved):
             return result
         refused.add(text)
