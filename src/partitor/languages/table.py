@@ -202,6 +202,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Functions that the surroundings call by name."""
     suggestions: str = "with patches, each proved"
     """In what form suggestions are given."""
+    runs_top_down: bool = False
+    """The loose code of a file runs once, from top to bottom, and nothing runs beside it."""
     started_prefix: str = ""
     """What the names of functions begin with that something outside starts."""
     open_library: bool = False

@@ -18,6 +18,8 @@ from .known import body_of, copies_of, windows_like
 from .limits import Limits
 from .near import LEAST_ALIKE, NearBlock, NearTwins, near_blocks, near_twins
 from .order import SHORTEST, in_one_order, reordered_copies
+from .paragraphs import break_above
+from .rows import Rows
 from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
 from .slots import Copy, Table, common_tokens, compare
 from .suffixes import Repeat, maximal_repeats
@@ -44,6 +46,8 @@ class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
 
     table: Table
     known: Procedure | None = None
+    holds_unlike_rows: bool = False
+    """Runs inside the copies would become loops that are not alike."""
 
 
 class Twins(msgspec.Struct, frozen=True, eq=False):
@@ -168,6 +172,7 @@ class _Finder:
             places.extend((sequence, i) for i in range(len(sequence.symbols) + 1))
         candidates: list[RepeatedBlock] = []
         symbols = self._without_later_copies(runs)
+        rows = Rows(runs)
         left = MOST_COMPARED * len(places) + LEAST_COMPARED
         for repeat in itertools.chain(maximal_repeats(symbols, 1), self._repeats_that_declare(symbols)):
             left -= len(repeat.starts)
@@ -176,8 +181,8 @@ class _Finder:
                 break
             starts = [(places[s][0], places[s][1]) for s in repeat.starts]
             for length in _lengths(starts, repeat.length):
-                copies = _apart(_inner_starts(starts, repeat.length, length), length)
-                if len(copies) < 2 or inner_statements(copies[0]) < self.limits.repeat_statements:
+                copies = rows.kept_whole(_apart(_first_statements(starts, repeat.length, length), length))
+                if len(copies) < 2 or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                     continue
                 left -= len(copies) * length
                 if common_tokens(copies[:2], len(copies) < 3) < 2 * self.limits.repeat_statements:
@@ -186,8 +191,8 @@ class _Finder:
                 table = compare(copies)
                 table = without_lost_declarations(table) if table else None
                 for found in windows(table) if table else ():
-                    if worth_a_function(found, self.limits.repeat_statements):
-                        candidates.append(RepeatedBlock(found))
+                    if rows.are_whole(found) and worth_a_function(found, self.limits.repeat_statements):
+                        candidates.append(RepeatedBlock(found, holds_unlike_rows=rows.are_unlike(found)))
                         break
         candidates += self._reordered(symbols)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
@@ -259,7 +264,8 @@ class _Finder:
 
     def _without_later_copies(self, runs: list[Run]) -> list[list[int]]:
         """The symbols, with a symbol of its own for each statement inside a run's second or later copy:
-        the loop removes those, so that they are no opportunity of another kind."""
+        the loop removes those, so that they are no opportunity of another kind. Only a run as it stands may be
+        part of a block: as many copies of the same statements elsewhere have the same symbols, one after another."""
         spans: dict[int, list[tuple[int, int]]] = {}
         for run in runs:
             for copy in (*run.table.copies[1:], *([run.rest] if run.rest else []), *run.more):
@@ -276,6 +282,23 @@ class _Finder:
                     symbol = self.unusable
                 symbols.append(symbol)
             result.append(symbols)
+        alike: dict[tuple[int, ...], int] = {}
+        shape_at = {
+            (id(q.file), s): shape
+            for q in self.sequences
+            for s, shape in zip(q.block.statements, q.symbols, strict=True)
+        }
+        standing: dict[tuple[int, int], int] = {}
+        for run in runs:
+            first, *later = run.table.copies
+            form = tuple(shape_at.get((id(first.file), s), self.unusable) for s in first.statements)
+            if run.rest or run.more or min(form) < 0:
+                continue
+            for k, s in enumerate(s for copy in later for s in copy.statements):
+                standing[id(first.file), s] = alike.setdefault((*form, len(later), k), -(1 << 50) - len(alike))
+        for sequence, symbols in zip(self.sequences, result, strict=True):
+            for i, s in enumerate(sequence.block.statements):
+                symbols[i] = standing.get((id(sequence.file), s), symbols[i])
         return result
 
     # -- twins -----------------------------------------------------------------------------------
@@ -428,13 +451,19 @@ def _lengths(starts: Sequence[tuple[StatementList, int]], length: int) -> list[i
     return list(dict.fromkeys([length, *([min(gaps)] if gaps else []), *inner[:1]]))
 
 
-def _inner_starts(
+def _first_statements(
     starts: Sequence[tuple[StatementList, int]], whole: int, length: int
 ) -> list[tuple[StatementList, int]]:
-    """Where the copies begin if each occurrence of a repeat is made of shorter ones, side by side."""
-    if length == whole or whole % length:
-        return list(starts)
-    return [(sequence, first + k) for sequence, first in starts for k in range(0, whole, length)]
+    """Where copies of `length` statements begin in occurrences of a repeat of `whole` statements: where each is made
+    of shorter ones side by side, at each of these; where they overlap, at the statement with which the student begins
+    a paragraph each time."""
+    if whole % length == 0:
+        return [(sequence, first + k) for sequence, first in starts for k in range(0, whole, length)]
+    for k in range(whole - length + 1):
+        moved = [(sequence, first + k) for sequence, first in starts]
+        if all(break_above(s.file, s.block.statements[i]) for s, i in moved):
+            return moved
+    return list(starts)
 
 
 def _apart(starts: Sequence[tuple[StatementList, int]], length: int) -> list[Copy]:

@@ -47,10 +47,16 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     given = _in_a_row(file, statements, rights) if len(statements) == len(declared) else ()
     first = statements[0]
     together = len(statements) == 1 and not any(rights)
+    gathered = () if given or len(statements) < len(declared) else _literals(file, statements, rights)
     if together or given:
         span = (tree.start_byte[first], tree.end_byte[statements[-1]])
         for i in declared:
             del changes[i]
+    elif gathered:
+        given, span = gathered, (tree.start_byte[first], tree.end_byte[first])
+        for i, statement in zip(declared, statements, strict=True):
+            changes[i] = _whole_line(file, statement)
+        del changes[declared[0]]
     elif all(rights) and len(statements) == len(declared):
         if tree.parent[before] == block and before < first:
             first = before
@@ -113,13 +119,28 @@ def _common_type(file: ProgramFile, variables: Sequence[str], scope: int) -> Typ
 def _in_a_row(file: ProgramFile, statements: Sequence[int], rights: Sequence[int | None]) -> tuple[str, ...]:
     """The literals with which the variables are declared, one after the other and line after line; () where they
     are declared otherwise."""
-    tree, language = file.tree, file.language
+    tree = file.tree
     block = file.block_at[tree.parent[statements[0]]].statements
     at = block.index(statements[0])
     lines = range(tree.start_line(statements[0]), tree.end_line(statements[-1]) + 1)
     plain = block[at : at + len(statements)] == tuple(statements) and len(lines) == len(statements)
-    if not plain or any(c.line in lines for c in file.tree.comments):
+    return _literals(file, statements, rights) if plain else ()
+
+
+def _literals(file: ProgramFile, statements: Sequence[int], rights: Sequence[int | None]) -> tuple[str, ...]:
+    """The literals with which the variables are declared, each on a line of its own; () where it is otherwise."""
+    tree, language = file.tree, file.language
+    lines = {line for s in statements for line in range(tree.start_line(s), tree.end_line(s) + 1)}
+    if len(lines) != len(statements) or any(c.line in lines for c in tree.comments):
         return ()
     literals = language.numbers | language.constants | language.strings
     values = tuple(tree.text[r] for r in rights if r is not None and tree.kind[r] in literals)
     return values if len(values) == len(statements) and all(values) else ()
+
+
+def _whole_line(file: ProgramFile, statement: int) -> tuple[int, int, str]:
+    """The change that takes the statement's line away."""
+    source, start = file.tree.source, file.tree.start_byte[statement]
+    first = source.rfind(b"\n", 0, start) + 1
+    stop = source.find(b"\n", start)
+    return first, stop + 1 if stop >= 0 else len(source), ""

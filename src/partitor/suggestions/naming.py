@@ -488,15 +488,20 @@ class Namer:
                 any(calls[name] for name, verb in VERBS.items() if verb == "read")
                 or "cin" in file.tree.text[start:stop]
             )
-            return "read" if reads else "print" if ends_with_output(copy) else "find"
+            if reads or ends_with_output(copy):
+                return "read" if reads else "print"
+            return "make" if self._makes(calls) else "find"
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb
         if "cout" in file.tree.text[start:stop]:
             return "print"
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
-        makes = any(name[:1].isupper() for name in calls) and not file.language.capitals
-        return own[0] if own else "find" if gives else "make" if makes else "do"
+        return own[0] if own else "find" if gives else "make" if self._makes(calls) else "do"
+
+    def _makes(self, calls: Iterable[str]) -> bool:
+        """True where something is made by its class's name."""
+        return any(name[:1].isupper() for name in calls) and not self.file.language.capitals
 
     def _topic(self, copy: Copy, differing: set[str], asks: bool = False) -> list[str]:
         """The word that the copy's names and texts use most, but for the words of `differing`; where the copy asks for

@@ -15,6 +15,7 @@ from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
 from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile
 from ..repeats.judge import MOST_PARAMETERS, inner_statements
+from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
 from .functions import MOST_RESULTS
 
@@ -207,10 +208,4 @@ def _jumps_out(file: ProgramFile, statement: int) -> bool:
 
 def _paragraph_break(file: ProgramFile, statement: int) -> float:
     """What it costs to read on over the break above a statement; 0 where there is none."""
-    line = file.tree.start_line(statement) - 2
-    if line < 0:
-        return COMMENT_BREAK
-    text = file.lines[line].strip()
-    if text.startswith(file.language.comment_marks) or text.endswith("*/"):
-        return COMMENT_BREAK
-    return 0.0 if text else BLANK_BREAK
+    return {Break.NONE: 0.0, Break.BLANK: BLANK_BREAK, Break.COMMENT: COMMENT_BREAK}[break_above(file, statement)]

@@ -21,9 +21,9 @@ def topic_of_step(copy: Copy, returned: Sequence[str], given: Collection[str]) -
 
 
 def ends_with_output(copy: Copy) -> bool:
-    """True where the last thing done is to show something."""
-    last = copy.statements[-1]
-    return inner_statements(Copy(copy.file, (last,))) == 1 and any(_outputs(copy.file, last, copy.file.tree.end[last]))
+    """True where the last thing done is to show something; what a loop shows on its way is not it."""
+    file, last = copy.file, copy.statements[-1]
+    return file.tree.kind[last] not in file.language.loops and any(_outputs(file, last, file.tree.end[last]))
 
 
 def _outputs(file: ProgramFile, start: int, stop: int) -> Iterator[int]:

@@ -20,6 +20,7 @@ from ..repeats.find import RepeatedBlock, Repeats, Twins, find_repeats
 from ..repeats.judge import inner_statements
 from ..repeats.limits import Limits
 from ..repeats.near import NearTwins
+from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
@@ -220,7 +221,8 @@ def replaced(program: Program, changed: Iterable[tuple[ProgramFile | None, Progr
 
 
 def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
-    for group in (_loops(repeats), _functions(repeats), _merges(repeats)):
+    unlike = msgspec.structs.replace(repeats, blocks=tuple(b for b in repeats.blocks if b.holds_unlike_rows))
+    for group in (_functions(unlike), _loops(repeats), _functions(repeats), _merges(repeats)):
         proved = []
         for making in group:
             deadline.check()
@@ -313,13 +315,18 @@ def _merges(repeats: Repeats) -> Iterator[Making]:
 def next_step(
     file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str], too_long: bool
 ) -> Proved | None:
-    """The first provable step as people read, small ones last. Once the procedure is no longer too long, those of
-    several statements are worth it only. What is refused is added to `refused`."""
+    """The first provable step as people read, small ones last. Once the procedure is no longer too long, only those of
+    several statements are worth it, or under a comment of their own. What is refused is added to `refused`."""
     tables = steps_of(file, procedure, limits.procedure_statements)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
     if too_long:
         return first_proved([*large, *(t for t in tables if t not in large)], refused)
-    return first_proved([t for t in large if len(t.copies[0].statements) > 1], refused)
+    return first_proved([t for t in large if len(t.copies[0].statements) > 1 or _is_headed(t)], refused)
+
+
+def _is_headed(table: Table) -> bool:
+    """True where a comment says what the step does."""
+    return break_above(table.copies[0].file, table.copies[0].first) is Break.COMMENT
 
 
 def first_proved(tables: Iterable[Table], refused: set[str]) -> Proved | None:

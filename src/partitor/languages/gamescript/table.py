@@ -60,6 +60,7 @@ GAMESCRIPT_TABLE: dict[str, Any] = {
     "texts_take_numbers": frozenset(),
     "texts_take_texts": True,
     "framework_calls": frozenset(),
+    "runs_top_down": False,
     "named_constants": r"(?:obj|spr|snd|rm|fnt|vk|c|ev|fa|mb)_\w+",
 }
 GAMESCRIPT = Language(

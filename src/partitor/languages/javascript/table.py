@@ -121,6 +121,7 @@ TABLE: dict[str, Any] = {
     "builtins": GLOBALS,
     "reflective": frozenset({"eval", "with_statement"}),
     "pure_calls": frozenset({"Number", "String", "parseInt", "parseFloat", "isNaN", "Boolean"}),
+    "runs_top_down": True,
     "output_calls": frozenset({"log", "error", "warn", "write", "alert"}),
     "keywords": KEYWORDS,
     "framework_calls": frozenset(

@@ -11,6 +11,7 @@ from ...program.program import ProgramFile
 from ...program.types import declared_type, type_of_expression, type_of_name
 from . import declared, rules
 from .folding import integer_value
+from .reach import is_unseen_until
 from .terms import is_literal, term_of
 from .verdict import ListedVariables, Refused
 from .walk import Walk
@@ -49,8 +50,37 @@ class _ArrayProof:
         """The node of the array's declaration."""
         self.kept = 0
         names_seen = frozenset({claim.name, *claim.variables})
-        self.walk = Walk(before, after, self.statement, self.expression, names=names_seen)
+        self.gathered = self._gathered()
+        self.walk = Walk(before, after, self.statement, self.expression, frozenset(self.gathered[1:]), names=names_seen)
         self._check()
+
+    def _gathered(self) -> list[int]:
+        """The declarations that stand apart and are all made where the first one stands; [] where that is not so."""
+        after = self.after
+        made = [n for n, kind in enumerate(after.tree.kind) if kind == "declaration"]
+        made = [n for n in made if declared.only_name(after, n) == self.claim.name]
+        statements = list(self.declarations.values())
+        beside = self.before.block_at[self.block].statements if self.block in self.before.block_at else ()
+        at = beside.index(statements[0]) if statements[0] in beside else 0
+        in_a_row = beside[at : at + len(statements)] == tuple(statements)
+        if in_a_row or len(set(statements)) < len(self.place) or len(made) != 1 or not self._literals(made[0]):
+            return []
+        for name, statement in self.declarations.items():
+            value = self._value(statement, name)
+            if value is None or not is_literal(term_of(self.before, value)):
+                raise Refused("the array would have its values too early")
+            if declared.only_name(self.before, statement) != name:
+                raise Refused(f"{name} is declared in an unusual way")
+        if not self._is_hidden():
+            raise Refused("a function could ask for the array's values before they are given")
+        return statements
+
+    def _is_hidden(self) -> bool:
+        """True where no function can use the variables before all of them are declared."""
+        if self.before.language.typed or all(self.before.names.scope[i] == self.scope for i in self.uses):
+            return True
+        last = max(self.declarations.values())
+        return self.scope == 0 and all(is_unseen_until(self.before, name, last) for name in self.place)
 
     def _declaration(self, name: int) -> int:
         tree = self.before.tree
@@ -116,7 +146,7 @@ class _ArrayProof:
             raise Refused(f"{name} does not become a place of the array")
         target, value = after.tree.child(new, "left"), after.tree.child(new, "right")
         was = self._value(old, name)
-        operators = [after.tree.text[c] for c in after.tree.children(new) if after.tree.text[c]]
+        operators = [after.tree.text[c] for c in after.tree.children(new) if c not in (target, value)]
         if target is None or value is None or was is None or operators != ["="]:
             raise Refused(f"{name} does not become a place of the array")
         self._require_place(target, name)
@@ -135,12 +165,13 @@ class _ArrayProof:
         self._require_type(new)
         values = self._literals(new)
         if values:
-            for (name, declaration), value, statement in zip(self.declarations.items(), values, left, strict=False):
+            made = self.gathered or left
+            for (name, declaration), value, statement in zip(self.declarations.items(), values, made, strict=False):
                 was = self._value(declaration, name)
                 if statement != declaration or was is None or term_of(before, was) != term_of(self.after, value):
                     raise Refused("the array has other values than the variables")
             self.kept += len(values)
-            return len(values)
+            return 1 if self.gathered else len(values)
         if not self._has_places(new):
             raise Refused("the array has another number of places than there are variables")
         if left[0] == first and set(self.declarations.values()) == {first}:
@@ -148,7 +179,7 @@ class _ArrayProof:
                 raise Refused("the array's places do not get their first values")
             self.kept += len(self.place)
             return 1
-        if not before.language.typed and any(before.names.scope[i] != self.scope for i in self.uses):
+        if not self._is_hidden():
             raise Refused("a function could ask for the array's places before they have values")
         return 0
 

@@ -18,6 +18,7 @@ from ...program.shapes import given_value
 from . import declared, places, rules
 from .definitions import RESULT, Definition, take_apart
 from .folding import Term, meaning_of
+from .reach import is_unseen_until
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
 from .values import is_steady_field, require_plain_value
 from .verdict import NewFunction, Refused
@@ -435,7 +436,7 @@ class FunctionProof:
                 rules.require_unseen_until(before, name, segment)
                 continue
             kept = name in flow.always_live or rules.declared_global_somewhere(before, name)
-            if kept and name not in private:
+            if kept and name not in private and not (scope == 0 and is_unseen_until(before, name, segment[-1])):
                 raise Refused(f"other functions use {name} while the copies change it")
         if written - set(results):
             lost = (written - set(results) - private) & flow.live_after[segment[-1]]

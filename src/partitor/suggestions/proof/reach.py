@@ -1,0 +1,82 @@
+"""What can have run by a certain place of a file's loose code, which runs once, from top to bottom.
+
+A function can only run where something that may have run before names it: what stands further down is not there
+yet, or nobody has got hold of it. What names a function lends it for good, whether it calls it or hands it on.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ...program.names import Role
+from ...program.program import ProgramFile
+
+FINDING_BY_NAME = frozenset("window globalThis self frames Function getattr modules inspect importlib __main__".split())
+"""Ways to a function by a name that is worked out; `self` is no such way in Python, where only methods have it."""
+
+
+def is_unseen_until(file: ProgramFile, name: str, statement: int) -> bool:
+    """True where no function that uses the program's variable `name` can run before the end of a statement of the
+    loose code."""
+    if not file.language.runs_top_down or file.beside or _finds_by_name(file):
+        return False
+    loops = [p for p in file.parents(statement) if file.tree.kind[p] in file.language.loops]
+    stop = file.tree.end[max([statement, *loops], key=lambda node: file.tree.end[node])]
+    names = file.names
+    users = {
+        names.scope[i]
+        for i in names.nodes
+        if file.tree.text[i] == name and names.role[i] <= Role.DECLARATION and names.owner(i) == 0
+    }
+    return not (users - {0}) & reached(file, stop)
+
+
+def _finds_by_name(file: ProgramFile) -> bool:
+    ways = FINDING_BY_NAME if file.language.declares else FINDING_BY_NAME - {"self"}
+    return bool(file.names.everything & ways)
+
+
+def reached(file: ProgramFile, stop: int) -> frozenset[int]:
+    """The scopes that may have run before the node `stop` (0: the loose code)."""
+    key = ("reached", stop)
+    known = file.derived.get(key)
+    if not isinstance(known, frozenset):
+        known = file.derived[key] = _reached(file, stop)
+    return known
+
+
+def _reached(file: ProgramFile, stop: int) -> frozenset[int]:
+    names, tree, language = file.names, file.tree, file.language
+    inner: dict[int, list[int]] = {}
+    for scope, parent in names.parent_scope.items():
+        inner.setdefault(parent, []).append(scope)
+    mentions: dict[int, set[str]] = {}
+    for i in names.nodes:
+        if names.role[i] is not Role.WRITE and (names.scope[i] or i < stop):
+            mentions.setdefault(names.scope[i], set()).add(tree.text[i])
+    asked_for = {
+        p.node: p.name
+        for p in file.procedures
+        if p.name and not p.in_class and not p.decorated and tree.parent[p.node] in file.block_at
+    }
+    told: set[str] = set(file.told_outside)
+    found: set[int] = set()
+    waiting: list[int] = []
+
+    def add(scopes: Iterable[int]) -> None:
+        for scope in scopes:
+            if scope not in found:
+                found.add(scope)
+                told.update(mentions.get(scope, ()))
+                waiting.extend(inner.get(scope, ()))
+
+    add([0])
+    grown = True
+    while grown:
+        # What was not named yet may be, by what was found since.
+        ready = [s for s in waiting if asked_for.get(s) in told or s not in asked_for]
+        ready = [s for s in ready if s < stop or names.parent_scope[s] or (language.declares and s in asked_for)]
+        waiting[:] = [s for s in waiting if s not in ready]
+        grown = bool(ready)
+        add(ready)
+    return frozenset(found)
