@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterable, Sequence
 from functools import partial
 
@@ -555,7 +556,9 @@ def _difference(slots: Sequence[SlotColumn], table: Table) -> str:
     named = [s for s in slots if not s.name.startswith("slot ")]
     if len(named) < len(slots) or len(slots) > 3:
         return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"
-    plain = [s.name for s in named if s.name.isidentifier()] or [s.name for s in named]
+    # `numbers[i]` is told as what is listed.
+    bare = [re.sub(r"\[\w+\]$", "", s.name) for s in named]
+    plain = [name for name in bare if name.isidentifier()] or bare
     return f"they differ only in {_listed(list(dict.fromkeys(plain)))}"
 
 

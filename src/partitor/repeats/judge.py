@@ -14,6 +14,7 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value
 from .columns import Column, Spot
 from .counters import are_listable
+from .private import are_private
 from .series import NUMBERED
 from .slots import Copy, Table
 
@@ -41,12 +42,15 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
         return False
     if any(_leaves(copy) for copy in copies) and not _tests_in_step(table):
         return False
-    targets = [column for column in table.columns if column.is_target]
+    private = [c for c in table.columns if c.is_target and are_private(table, c)]
+    targets = [column for column in table.columns if column.is_target and column not in private]
     if targets and not all(are_listable(table, c) for c in targets):
         return False
     if targets and worth_a_function(table, FEWEST) and not any(_is_shared(c, copies[0]) for c in targets):
         return False
-    irregular = [c for c in table.columns if c.step() is None and c not in targets and not c.is_family]
+    irregular = [
+        c for c in table.columns if c.step() is None and c not in targets and c not in private and not c.is_family
+    ]
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
     lists = sum(NUMBERED.fullmatch(c.values[0]) is None for c in targets)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists

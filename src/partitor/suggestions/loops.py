@@ -13,6 +13,7 @@ from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.columns import Column
 from ..repeats.counters import are_listable
+from ..repeats.private import are_private
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
 from .accumulators import Accumulator, accumulator_of
@@ -47,7 +48,8 @@ def loop_candidate(run: Run) -> Candidate:
 def _one_loop(run: Run) -> Candidate:
     run = msgspec.structs.replace(run, table=with_fractions(run.table))
     table = run.table
-    targets = [c for c in table.columns if c.is_target]
+    private = [c for c in table.columns if c.is_target and are_private(table, c)]
+    targets = [c for c in table.columns if c.is_target and c not in private]
     if targets and all(are_listable(table, c) for c in targets):
         listing, again = listed_run(run)
         return over_lists(_one_loop(again), listing)
@@ -59,7 +61,11 @@ def _one_loop(run: Run) -> Candidate:
     first = copies[0]
     require_whole_lines(copies)
     writer = writer_for(file)
-    plan = _accumulating(accumulator) if accumulator else _plan(table, Namer(file, writer.style), writer)
+    namer = Namer(file, writer.style)
+    own = {c: namer.neutral(c, copies) for c in private}
+    varying = msgspec.structs.replace(table, columns=tuple(c for c in table.columns if c not in private))
+    plan = _accumulating(accumulator) if accumulator else _plan(varying, namer, writer)
+    plan = msgspec.structs.replace(plan, filled={**plan.filled, **own})
     if any(file.tree.start_line(s) in file.shared_lines for s in plan.absorbed):
         raise CannotWrite("several statements share a line there")
     indent = leading_space(file, first.statements[0])
@@ -76,7 +82,11 @@ def _one_loop(run: Run) -> Candidate:
         file=file,
         edits=tuple(edits),
         claim=NewLoop(
-            file.path, heading_start + len(heading) + loop.head + len(loop.above), loop.tables, loop.declared
+            file.path,
+            heading_start + len(heading) + loop.head + len(loop.above),
+            loop.tables,
+            loop.declared,
+            tuple(own.values()),
         ),
         slots=tuple(
             SlotColumn(plan.filled.get(c, plan.variables[0].name if plan.variables else "value"), c.values)

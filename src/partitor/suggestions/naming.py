@@ -164,6 +164,13 @@ class Namer:
             return self.fresh(["result"], ["found"])
         return column.values[0]
 
+    def neutral(self, column: Column, copies: Sequence[Copy]) -> str:
+        """A name for what each copy calls otherwise, and nothing else has to do with."""
+        shared = shared_words(column.values)
+        if shared and not set(shared) & STOP_WORDS:
+            return self.fresh(shared, [in_convention(["one", *shared], self.style)])
+        return self.fresh(["amount"] if self._is_reckoned_with(column, copies[0]) else ["value"], ["result", "given"])
+
     def first_given(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for a parameter in place of variables that each copy gives its value first, and calls otherwise."""
         shared = shared_words(column.values)

@@ -7,6 +7,8 @@ from collections.abc import Sequence
 from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import ProgramFile
+from ...repeats.private import SIMPLE, is_private
+from ...repeats.slots import Copy
 from . import declared, places, rules
 from .folding import Term, integer_value, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
@@ -33,10 +35,13 @@ class _LoopProof:
         self.line = claim.line
         self.tables = dict.fromkeys(claim.tables)
         self.to_declare = set(claim.declared)
+        self.private = frozenset(claim.private)
         self.values: dict[str, Term] = {}
         """Lists that stand before the loop, by their names."""
         self.seen = 0
         self.meaning = meaning_of(before)
+        self.called: dict[str, set[str]] = {}
+        """What the copies call a variable that the loop calls by one name."""
         self.known: dict[str, int | None] = {}
         """The number that a carried variable held in the turn before."""
 
@@ -93,6 +98,9 @@ class _LoopProof:
             for i in self.after.names.within(s, tree.end[s])
             if (tree.text[i] in variables or tree.text[i] in self.values) and self.after.names.role[i] is Role.READ
         )
+        if self.private and carried:
+            raise Refused("a variable is called otherwise in each copy")
+        private = self._private_uses(statements)
         if self.after.language.values_everywhere:
             declared.require_no_value_lost(self.before, segment, True)
         if self.after.language.declares:
@@ -100,12 +108,42 @@ class _LoopProof:
             declared.require_simple_scopes(self.after, rules.scope_of_statement(self.after, loop))
             named = [v for k, v in enumerate(variables) if all(turn[k][0] == "identifier" for turn in turns)]
             places.require_values_fit(self.after, holes, frozenset(named))
-        templates = [term_of(self.after, s, holes) for s in statements]
+        templates = [term_of(self.after, s, holes | private) for s in statements]
         for k, turn in enumerate(turns):
             copy = segment[max(0, k * size - carried) : (k + 1) * size - carried]
             given = templates if k == 0 else self._assigning(templates, statements, segment)
             self._compare_turn(given, dict(zip(variables, turn, strict=True)), own, copy, carried == 1)
+        for name in self.private:
+            if name not in self.called.get(name, ()):
+                rules.require_fresh(name, self.before)
         return len(segment)
+
+    def _private_uses(self, statements: Sequence[int]) -> frozenset[int]:
+        """Where the variables stand that each copy calls by a name of its own: nowhere but in the loop."""
+        after, tree = self.after, self.after.tree
+        start, stop = statements[0], tree.end[statements[-1]]
+        uses = [i for i in after.names.nodes if tree.text[i] in self.private]
+        late = rules.names_used_by_inner_functions(after, statements) if self.private else set()
+        scope = rules.scope_of_statement(after, statements[0])
+        for i in uses:
+            plain = after.names.role[i] in SIMPLE and after.names.scope[i] == scope
+            if not plain or not start <= i < stop or tree.text[i] in late:
+                raise Refused(f"{tree.text[i]} is not the loop's alone")
+        if any(name in after.names.outward.get(scope, {}) for name in self.private):
+            raise Refused("a variable of the loop belongs further out")
+        return frozenset(uses)
+
+    def _check_private(self, called: dict[str, str], copy: Sequence[int]) -> None:
+        """What a copy calls by a name of its own is the copy's alone, and the loop's name is new or such a name."""
+        before = self.before
+        late = rules.names_used_by_inner_functions(before, copy) if called else set()
+        for name, original in called.items():
+            alone = is_private(Copy(before, tuple(copy)), original) and original not in late
+            if not alone or rules.is_named_by_a_macro(before, original):
+                raise Refused(f"{original} is not the copy's alone")
+            self.called.setdefault(name, set()).add(original)
+        if set(called) != self.private:
+            raise Refused("a variable of the loop stands for none of a copy's")
 
     def _assigning(self, templates: list[Term], statements: Sequence[int], segment: Sequence[int]) -> list[Term]:
         """The templates as every turn but the first was written, where the first copy declares a variable to which
@@ -188,15 +226,17 @@ class _LoopProof:
             waiting = {}
             self.known[own[0]] = integer_value(values[own[0]])
         expected = [substitute(template, readings, self.meaning)[0] for template in templates]
+        called: dict[str, str] = {}
         for position, statement in enumerate(copy):
             term = term_of(self.before, statement)
             given = next((name for name, wanted in waiting.items() if term == wanted), None)
             if given is not None:
                 self._require_unmentioned(given, copy[:position])
                 del waiting[given]
-            elif not expected or not matches(expected.pop(0), term, {}):
+            elif not expected or not matches(expected.pop(0), term, called):
                 line = self.before.tree.start_line(statement)
                 raise Refused(f"the loop does not give line {line} of the program back")
+        self._check_private(called, copy)
 
     def _without_update(self, name: str, value: Term, copy: Sequence[int]) -> Sequence[int]:
         """The copy without its first statement, which must move `name` on to `value`."""

@@ -7,6 +7,7 @@ terms compile to the same program.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
@@ -31,6 +32,8 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         if len(inner) == 1:
             return term_of(file, inner[0], holes)
     children = [_part_of(file, c, holes) for c in tree.children(node) if tree.text[c] != ","]
+    if _shows_its_words(file, node):
+        children.append(("written", tree.source_of(node)))
     if kind == "string":
         # The words before a text with gaps may make anything of its parts.
         tagged = tree.kind[tree.parent[node]] == language.call
@@ -40,6 +43,32 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         if number is not None:
             return ("integer", -number)
     return (kind, *children)
+
+
+MAKES_TEXT = re.compile(r"define\s+\w+\(.*?\).*?(?<!#)#\s*[A-Za-z_]", re.DOTALL)
+"""A macro that makes a text of what it is given (`#x`)."""
+
+
+def _shows_its_words(file: ProgramFile, node: int) -> bool:
+    """True for what shows how it is written, too: `{level=}` in a text, `nameof(level)`, a macro that makes a text of
+    what it is given."""
+    tree, kind = file.tree, file.tree.kind[node]
+    if kind == "interpolation":
+        return any(tree.text[c] == "=" for c in tree.children(node))
+    return kind == file.language.call and file.called_name(node) in _calls_that_show_words(file)
+
+
+def _calls_that_show_words(file: ProgramFile) -> frozenset[str]:
+    key = ("calls that show words", *map(id, file.beside))
+    known = file.derived.get(key)
+    if not isinstance(known, frozenset):
+        trees = [one.tree for one in (file, *file.beside)]
+        macros = [t for tree in trees for t, k in zip(tree.text, tree.kind, strict=True) if k == "preprocessor"]
+        given = {found[1] for t in macros if (found := re.search(r"define\s+(\w+)\(", t))}
+        # One macro may hand what it is given on to another.
+        known = frozenset({"nameof"} | (given if any(map(MAKES_TEXT.search, macros)) else set()))
+        file.derived[key] = known
+    return known
 
 
 def _part_of(file: ProgramFile, node: int, holes: frozenset[int]) -> Term:

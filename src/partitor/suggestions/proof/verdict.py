@@ -14,6 +14,8 @@ class NewLoop(msgspec.Struct, frozen=True):
     """Lists that were introduced right before it."""
     declared: tuple[str, ...] = ()
     """Variables that were declared, without a value, right before it."""
+    private: tuple[str, ...] = ()
+    """Variables inside it that each copy calls by a name of its own."""
 
 
 class NewFunction(msgspec.Struct, frozen=True):
