@@ -13,6 +13,9 @@ from ..program.types import Type, is_made_a_fraction, is_object, is_reference_li
 from ..repeats.columns import Column
 from ..repeats.slots import Copy, Table
 
+TEXTS = frozenset(map(Type, ("string", "std::string", "String")))
+"""Texts that are things of a class (C++, boards): a copy is as good as the text."""
+
 
 def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) -> Type | None:
     """The one type of all values of a column; None in languages without types. Where they are `listed` and a list
@@ -36,7 +39,11 @@ def column_type(column: Column, copies: Sequence[Copy], listed: bool = False) ->
         return kind
     if kind is None:
         raise CannotWrite(f"the type of {column.values[0]} is not in sight, or not the others'")
-    return handed_on(kind, file, all(only_looked_at(file, node) for node in (s.nodes[0] for s in column.spots)))
+    looked_at = all(only_looked_at(file, node) for node in (s.nodes[0] for s in column.spots))
+    if listed and kind in TEXTS and all(_is_joined(file, s.nodes[0]) for s in column.spots):
+        # A list of texts that are only shown or compared holds them as well as their variables do.
+        return kind
+    return handed_on(kind, file, looked_at)
 
 
 def with_fractions(table: Table) -> Table:
@@ -101,6 +108,11 @@ def only_looked_at(file: ProgramFile, node: int) -> bool:
         return tree.field[node] == "value" and not written and "&" not in tree.leaf_texts(around)
     member = tree.child(parent, file.language.member[1]) if tree.kind[parent] == file.language.member[0] else None
     return member is not None and tree.text[member] in LOOKS
+
+
+def _is_joined(file: ProgramFile, node: int) -> bool:
+    """True for what is only joined to something, sent to a stream, or compared."""
+    return file.tree.kind[file.tree.parent[node]] == "binary_operator"
 
 
 def handed_on(kind: Type, file: ProgramFile, looked_at: bool = False) -> Type:

@@ -235,10 +235,9 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
 
 
 def _least_saving(candidate: Candidate) -> int:
-    """A loop with braces costs a line more than one without, and is worth it all the same; a list in place of
-    numbered variables makes other runs over them simpler."""
-    braces = candidate.kind == "loop" and candidate.file.language.declares
-    return LEAST_SAVING - 1 if braces or candidate.is_listing else LEAST_SAVING
+    """What has a brace to close costs a line more, and is worth it all the same; a list in place of numbered variables
+    makes other runs over them simpler."""
+    return LEAST_SAVING - 1 if candidate.file.language.declares or candidate.is_listing else LEAST_SAVING
 
 
 class Cutting(msgspec.Struct, frozen=True, eq=False):

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 
-from ...program.names import UNBOUND, Role
+from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import Procedure, ProgramFile
 from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
@@ -32,6 +33,10 @@ def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions)
         frozenset({claim.name, *claim.removed}),
     ).run()
     proof.finish()
+
+
+RECORD = re.compile(r"[(\[](?:define-)?struct\s+\(?([^\s()\[\]]+)[^()\[\]]*[)]?\s*[(\[](.*)[)\]]", re.DOTALL)
+"""A record in Racket: its name, and its fields with all that is said of them."""
 
 
 class _MergeProof:
@@ -248,8 +253,10 @@ class _MergeProof:
         if name in rules.names_of_inner_scopes(before, self._statements(before, twin.node)):
             return False
         owners = {names.owner_of(name, twin.node), *(names.owner_of(name, scope) for scope in self._calling(twin))}
+        if owners == {UNBOUND} and name not in before.language.builtins:
+            return self._belongs_to_a_record(name)
         if owners == {UNBOUND}:
-            return name in before.language.builtins and not rules.unknown_star_import(before)
+            return not rules.unknown_star_import(before)
         found = [p for p in before.procedures if p.name == name]
         writes = [i for i in names.nodes if before.tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)]
         if owners != {0} or len(found) != 1 or len(writes) != 1 or rules.declared_global_somewhere(before, name):
@@ -259,6 +266,19 @@ class _MergeProof:
             (before.language.hoists and len(before.code_spans) == 1)
             or all(_runs_nothing(before, s) for s in before.blocks[0].statements if s < statement)
         )
+
+    def _belongs_to_a_record(self, name: str) -> bool:
+        """True for what a definition of a record gives besides (`boat-length` of `(struct boat (length))`), before
+        anything runs."""
+        before, tree = self.before, self.before.tree
+        top = before.blocks[0].statements
+        for statement in top:
+            told = RECORD.match(tree.text[statement]) if tree.kind[statement] == "type_definition" else None
+            fields = re.findall(r"[^\s()\[\]]+", told[2]) if told else []
+            if told and name in {f"{told[1]}?", *(f"{told[1]}-{field}" for field in fields)}:
+                written = any(tree.text[i] == name and before.names.role[i] in WRITES for i in before.names.nodes)
+                return not written and all(_runs_nothing(before, s) for s in top if s < statement)
+        return False
 
     def _is_of_a_module(self, value: Term, twin: Procedure) -> bool:
         """True for a function of a module of the library, imported once before anything runs, and never replaced."""
@@ -478,6 +498,8 @@ def _runs_nothing(file: ProgramFile, statement: int) -> bool:
     if file.is_definition(statement) or file.is_import(statement) or file.is_bare_string(statement):
         return True
     tree = file.tree
+    if tree.kind[statement] == "type_definition":
+        return True
     parts = [c for c in tree.children(statement) if tree.kind[c] == "declarator"] or [statement]
     rights = [tree.child(part, "right") for part in parts]
     return all(right is not None and is_literal(term_of(file, right)) for right in rights)
