@@ -115,6 +115,8 @@ class Remarks:
         what = "This statement stands" if size == 1 else f"These {number_word(size)} statements stand"
         again = f", and {number_word(len(run.more))} more behind an interruption" if run.more else ""
         message = f"{what} {number_word(count)} times in a row{again}; {_difference(suggestion.slots, table)}."
+        if run.in_branches:
+            message = f"These {number_word(count)} branches do the same, each with a variable of its own."
         self._add_table("repeated-run", message, places, table, suggestion)
 
     def _add_block(self, block: RepeatedBlock) -> None:
@@ -518,6 +520,12 @@ SHARED_HOMES = {
 def _outline(kind: str, table: Table) -> str:
     count = len(table.copies)
     family = next((c for c in table.columns if c.is_target and are_listable(table, c)), None)
+    target = next((c for c in table.columns if c.is_target), None)
+    if kind == "loop" and target is not None and table.copies[0].statements[0] not in _statements(table):
+        return (
+            f"Keep {target.values[0]} to {target.values[-1]} in one dictionary or list, found by what the branches ask "
+            "for; one statement then changes the place that belongs to it."
+        )
     if kind == "loop" and family is not None:
         return (
             f"Keep {family.values[0]} to {family.values[-1]} in one list, and write the statements once, inside "
@@ -540,6 +548,12 @@ def _outline(kind: str, table: Table) -> str:
         f"Move the statements into a function of their own and call it in the {count} places; each thing "
         "that differs is a parameter, and what is needed afterwards is returned."
     )
+
+
+def _statements(table: Table) -> list[int]:
+    """The first copy's statements, without what a branch asks."""
+    first = table.copies[0]
+    return [s for s in first.statements if first.file.tree.parent[s] in first.file.block_at]
 
 
 def _of_one_order(message: str, table: Table) -> str:

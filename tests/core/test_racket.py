@@ -279,3 +279,37 @@ def test_recursions_that_differ_in_one_expression_are_twins() -> None:
 """
     found = [(f.rule, [(p.start_line, p.end_line) for p in f.places]) for f in report(text, language="racket").findings]
     assert found == [("twin-functions", [(2, 5), (7, 10)])]
+
+
+FLEET = """#lang racket
+{before}(define (total-length boats)
+  (cond
+    [(empty? boats) 0]
+    [else (+ (boat-length (first boats)) (total-length (rest boats)))]))
+
+(define (total-masts boats)
+  (cond
+    [(empty? boats) 0]
+    [else (+ (boat-masts (first boats)) (total-masts (rest boats)))]))
+
+{after}(define fleet (list (boat 4 1) (boat 9 2)))
+(displayln (total-length fleet))
+(displayln (total-masts fleet))
+"""
+RECORD = "(struct boat (length [masts #:mutable]) #:transparent)\n"
+
+
+@pytest.mark.parametrize(("before", "after"), [(RECORD, ""), ("", RECORD)])
+def test_what_a_record_gives_besides_can_be_handed_on(before: str, after: str, tmp_path: Path) -> None:
+    text = FLEET.format(before=before, after=after)
+    rewritten = worked(text, "racket")
+    assert rewritten.count("(cond") == 1
+    assert "boat-length)" in rewritten
+    if can_run("racket"):
+        said = outputs("racket", [text, rewritten], tmp_path)
+        assert said[0] == said[1] == "13\n3\n"
+
+
+@pytest.mark.parametrize("after", ["(displayln (total-length '()))\n" + RECORD, "(define boat-length car)\n" + RECORD])
+def test_not_before_the_record_is_there(after: str) -> None:
+    assert worked(FLEET.format(before="", after=after), "racket").count("(cond") == 2

@@ -31,8 +31,19 @@ class Symbols(NamedTuple):
     """Slots tell a number from an element or a name."""
     open_calls: int
     """The names of plain functions that it calls are slots too."""
+    blunt: int
+    """Operators of one sort are the same."""
     alone: int
     alone_worded: int
+
+
+OPERATORS = {
+    **dict.fromkeys(["<", ">", "<=", ">=", "==", "!=", "===", "!=="], "compared"),
+    **dict.fromkeys(["+", "-", "*", "/"], "reckoned"),
+    **dict.fromkeys(["+=", "-=", "*=", "/="], "changed"),
+    **dict.fromkeys(["++", "--"], "counted"),
+}
+"""What sort of operator each is."""
 
 
 class ShapeTable:
@@ -61,6 +72,11 @@ class ShapeTable:
         """The symbol of a statement without the blocks inside it."""
         found = self.symbols(tree, node)
         return found.alone_worded if texts_stay else found.alone
+
+    def blunt(self, tree: Tree, node: int) -> int:
+        """The symbol of the subtree with its operands as slots, in which all comparisons are the same, and so are sums,
+        differences, products and quotients."""
+        return self.symbols(tree, node).blunt
 
     def open_calls(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands, and the names of plain functions that it calls, as slots."""
@@ -91,6 +107,7 @@ class ShapeTable:
         words: dict[int, object] = {}
         slots: dict[int, object] = {}
         callees: list[int] = []
+        signs: dict[int, object] = {}
         kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
         language = tree.language
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
@@ -127,6 +144,8 @@ class ShapeTable:
                     held = tree.parent[position]
                     if fields[held] == callee and texts[held + 1] in modules:
                         callees.append(len(plain) + 1)
+                elif text in OPERATORS:
+                    signs[len(plain)] = signs[len(plain) + 1] = OPERATORS[text]
                 plain += (kind, text)
                 position += 1
             else:
@@ -134,6 +153,7 @@ class ShapeTable:
                 position += 1
         worded, kinded = _with(plain, words), _with(plain, slots)
         opened = _with(plain, dict.fromkeys(callees, SLOT)) if language.functions_are_values else plain
+        blunt = _with(plain, signs)
         shape, worded_shape = self._number(plain, None), self._number(worded, None if worded is plain else "worded")
         if not inside:
             return Symbols(
@@ -141,6 +161,7 @@ class ShapeTable:
                 worded_shape,
                 self._number(kinded, "kinded"),
                 shape if opened is plain else self._number(opened, "open"),
+                shape if blunt is plain else self._number(blunt, "blunt"),
                 shape,
                 worded_shape,
             )
@@ -149,6 +170,7 @@ class ShapeTable:
             self._number([*worded, *((at, *(s.worded for s in found)) for at, found in inside)], "around"),
             self._number([*kinded, *((at, *(s.kinded for s in found)) for at, found in inside)], "kinded"),
             self._number([*opened, *((at, *(s.open_calls for s in found)) for at, found in inside)], "open"),
+            self._number([*blunt, *((at, *(s.blunt for s in found)) for at, found in inside)], "blunt"),
             shape,
             worded_shape,
         )

@@ -12,11 +12,12 @@ import msgspec
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
 from ..program.tree import Tree
+from .branches import alike_branches
 from .declarations import without_lost_declarations
 from .judge import inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
 from .limits import Limits
-from .near import LEAST_ALIKE, NearBlock, NearTwins, near_blocks, near_twins
+from .near import LEAST_ALIKE, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
 from .order import SHORTEST, in_one_order, reordered_copies
 from .paragraphs import break_above
 from .rows import Rows
@@ -34,6 +35,8 @@ MOST_REORDERED = 3000
 """Statements of a program beyond which copies in another order are not looked for."""
 
 
+MOST_NEAR = 6
+"""Places in which the same statements may stand, but for their operators."""
 MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 FEWEST_OF_METHODS = 4
@@ -102,11 +105,19 @@ class _Finder:
         finder = RunFinder(self.shapes, self.limits)
         runs = [run for sequence in self.sequences for run in finder.runs(sequence)]
         runs = without_repeated_inner_runs(runs)
+        runs += finder.together(runs)
+        runs += [run for file in self.program.files for run in self._alike_branches(file, runs)]
         blocks = self._blocks(runs, twins)
         if not self.near:
             return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
         near, near_parts = self._near(runs, blocks, twins)
         return Repeats(tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), self.complete)
+
+    def _alike_branches(self, file: ProgramFile, runs: list[Run]) -> Iterator[Run]:
+        for table in alike_branches(file):
+            lines = {(file.path, copy.start_line) for copy in table.copies}
+            if not lines & self.handed_out and not any(_overlap(table, run.table) for run in runs):
+                yield Run(table, in_branches=True)
 
     def _near(
         self, runs: list[Run], blocks: list[RepeatedBlock], twins: list[Twins]
@@ -144,7 +155,37 @@ class _Finder:
             folded = any(file is s.file and span[0] < stop and start < span[1] for file, span in copies)
             if not folded and not any(f is s.file and p.node < start < tree.end[p.node] for f, p in bodies):
                 places.append((s.file, statements))
-        return near, list(near_blocks(places, shape, worded))
+        found = list(near_blocks(places, shape, worded))
+        known_places = [*copies, *((c.file, c.span) for block in found for c in block.copies)]
+
+        def is_free(copy: Copy) -> bool:
+            start, stop = copy.span
+            folded = any(f is copy.file and span[0] < stop and start < span[1] for f, span in known_places)
+            return not folded and not any(f is copy.file and p.node < start < f.tree.end[p.node] for f, p in bodies)
+
+        found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
+        return near, found
+
+    def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
+        """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
+        blunt = [
+            [
+                self.shapes.blunt(q.file.tree, s) if x >= 0 else x
+                for s, x in zip(q.block.statements, q.symbols, strict=True)
+            ]
+            for q in self.sequences
+        ]
+        sharp: dict[int, set[int]] = {}
+        for sequence, found in zip(self.sequences, blunt, strict=True):
+            for symbol, other in zip(sequence.symbols, found, strict=True):
+                sharp.setdefault(other, set()).add(symbol)
+        if all(len(shapes) == 1 for shapes in sharp.values()) or sum(map(len, blunt)) > MOST_REORDERED:
+            return
+        places = [(q, i) for q in self.sequences for i in range(len(q.symbols) + 1)]
+        for repeat in maximal_repeats(blunt, 1):
+            copies = _apart([places[s] for s in repeat.starts], repeat.length)
+            if 2 <= len(copies) <= MOST_NEAR and inner_statements(copies[0]) >= LEAST_ALIKE:
+                yield from itertools.combinations(copies, 2)
 
     def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
         """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""

@@ -33,8 +33,11 @@ def code_lines(copy: Copy) -> int:
     return sum(1 for line in range(copy.start_line, copy.end_line + 1) if line in copy.file.code_lines)
 
 
-def worth_a_loop(table: Table, fewest_copies: int) -> bool:
-    """True where the copies, in a row, would read better as a loop."""
+LEAST_SAVED = 2
+
+
+def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> bool:
+    """True where the copies, in a row, would read better as a loop; `least`: lines that it has to save."""
     copies = table.copies
     if len(copies) < fewest_copies or table.constant_tokens == 0:
         return False
@@ -54,7 +57,7 @@ def worth_a_loop(table: Table, fewest_copies: int) -> bool:
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
     lists = sum(NUMBERED.fullmatch(c.values[0]) is None for c in targets)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
-    if saved < 2 or len(irregular) > MOST_LISTED:
+    if saved < least or len(irregular) > MOST_LISTED:
         return False
     if irregular and _unlike_prints(table):
         return False
@@ -232,6 +235,7 @@ def _unlike_prints(table: Table) -> bool:
         if column.numbers is None
         and id(column) not in told
         and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
+        and not (column.is_series and any(c.is_family for c in columns))
         and not all(_is_given_to(file, spot.nodes[0], own) for spot in column.spots)
         and not _is_worked_on(column, copy)
         and not any(_words_around(spot, copy) and _are_short(column) for spot in column.spots)

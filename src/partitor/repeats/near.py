@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import itertools
 from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 
 import msgspec
 
@@ -89,6 +89,26 @@ def near_blocks(
             taken |= {a, b}
             copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
             yield NearBlock(copies, *found)
+
+
+def near_stretches(
+    pairs: Iterable[tuple[Copy, Copy]], shape: Symbol, worded: Symbol, free: Callable[[Copy], bool]
+) -> Iterator[NearBlock]:
+    """Those pairs of stretches of statements that are near copies, the longest first, and of which none is part of
+    anything else; `free`: a stretch that is part of nothing yet."""
+    taken: list[Copy] = []
+    for one, other in sorted(pairs, key=lambda pair: -len(pair[0].file.statements_within(*pair[0].span))):
+        if not (free(one) and free(other)) or any(_overlap(a, b) for a in (one, other) for b in taken):
+            continue
+        lines = [_lines_of(copy.file, copy.statements, shape, worded) for copy in (one, other)]
+        found = _compared(*lines)
+        if found is not None:
+            taken += [one, other]
+            yield NearBlock((one, other), *found)
+
+
+def _overlap(one: Copy, other: Copy) -> bool:
+    return one.file is other.file and one.span[0] < other.span[1] and other.span[0] < one.span[1]
 
 
 def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[ProgramFile, Sequence[int]]) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 
 import msgspec
@@ -10,9 +11,10 @@ from ..program.program import Block, ProgramFile
 from ..program.shapes import ShapeTable, given_value
 from .counted import counted, counts, cycles, even_parts
 from .declarations import declares_for_later
-from .judge import code_lines, inner_statements, worth_a_loop
+from .judge import LEAST_SAVED, code_lines, inner_statements, worth_a_loop
 from .limits import Limits
 from .periods import Repetition, explains, maximal_repetitions, may_repeat
+from .series import family_of
 from .slots import Copy, Table, compare
 
 
@@ -23,6 +25,8 @@ class Run(msgspec.Struct, frozen=True, eq=False):
     table: Table
     rest: Copy | None = None
     more: tuple[Copy, ...] = ()
+    in_branches: bool = False
+    """The copies are branches of one choice, each with what it asks."""
 
 
 class StatementList(msgspec.Struct, frozen=True, eq=False):
@@ -63,6 +67,8 @@ class RunFinder:
     def __init__(self, shapes: ShapeTable, limits: Limits) -> None:
         self.shapes = shapes
         self.limits = limits
+        self.small: list[Run] = []
+        """What saves a line only: with others over the same variables it is worth a list and its loops."""
 
     def runs(self, sequence: StatementList) -> list[Run]:
         candidates = []
@@ -131,6 +137,12 @@ class RunFinder:
         interrupted = self._interrupted(sequence, table)
         return [interrupted] if interrupted else []
 
+    def together(self, runs: Sequence[Run]) -> list[Run]:
+        """Small runs over variables of one family that are worth it together."""
+        found = [run for run in self.small if all(_compatible(run, other) for other in runs)]
+        names = Counter(family for run in found for family in _families(run.table))
+        return [run for run in found if any(names[family] > 1 for family in _families(run.table))]
+
     def _interrupted(self, sequence: StatementList, table: Table) -> Run | None:
         """Too few copies for a loop, which go on behind an interruption: together they are worth one for each part."""
         copies = table.copies
@@ -196,7 +208,11 @@ class RunFinder:
             if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
-            if table is None or not worth_a_loop(table, self.limits.run_copies):
+            if table is None:
+                continue
+            if not worth_a_loop(table, self.limits.run_copies):
+                if _families(table) and worth_a_loop(table, self.limits.run_copies, LEAST_SAVED - 1):
+                    self.small.append(Run(table))
                 continue
             end = first + len(copies) * period
             left_over = statements[end:stop]
@@ -207,6 +223,12 @@ class RunFinder:
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
         return (best[1] if best else None), earliest
+
+
+def _families(table: Table) -> set[tuple[int, tuple[str, ...]]]:
+    """The file, and the variables that are told apart by counting up behind a word."""
+    families = (c.values for c in table.columns if c.is_family)
+    return {(id(table.copies[0].file), f) for f in families if (family := family_of(f)) and family.stem}
 
 
 def side_by_side(copies: Sequence[Copy]) -> list[list[Copy]]:

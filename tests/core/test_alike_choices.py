@@ -1,0 +1,104 @@
+"""Branches that count, stretches that differ in an operator, small runs over the same variables: told, and proved or
+outlined; and what looks like them in well-made programs is left alone."""
+
+import pytest
+from builders import report, rules
+
+COUNTED = {
+    "python": (
+        "text = 'an otter eats ice'\na = 0\ne = 0\ni = 0\no = 0\nfor letter in text:\n    if letter == 'a':\n        a += 1\n"
+        "    elif letter == 'e':\n        e += 1\n    elif letter == 'i':\n        i += 1\n    elif letter == 'o':\n"
+        "        o += 1\nprint(a + e, i, o)\n"
+    ),
+    "javascript": (
+        "function count(text) {\n  let a = 0, e = 0, i = 0, o = 0;\n  for (const c of text) {\n    if (c === 'a') a++;\n"
+        "    else if (c === 'e') e++;\n    else if (c === 'i') i++;\n    else if (c === 'o') o++;\n  }\n"
+        "  return [a, e, i, o];\n}\nconsole.log(count('an otter'));\n"
+    ),
+    "java": (
+        "public class Main {\n    public static void main(String[] args) {\n        int a = 0, b = 0, c = 0, d = 0;\n"
+        "        for (char m : new char[] {'A', 'B', 'D'}) {\n            switch (m) {\n"
+        + "".join(
+            f"                case '{m.upper()}':\n                    {m}++;\n                    break;\n"
+            for m in "abcd"
+        )
+        + "            }\n        }\n        System.out.println(a + b + c + d);\n    }\n}\n"
+    ),
+}
+
+
+@pytest.mark.parametrize("language", sorted(COUNTED))
+def test_branches_that_count_are_one_finding_with_words(language: str) -> None:
+    (finding,) = [f for f in report(COUNTED[language], language=language).findings if f.rule == "repeated-run"]
+    assert len(finding.places) == 4
+    assert "each with a variable of its own" in finding.message
+    (suggestion,) = [s for s in report(COUNTED[language], language=language).suggestions if s.id == finding.suggestion]
+    assert suggestion.status == "outline"
+    assert "dictionary or list" in suggestion.outline
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        # what is chosen, not counted
+        "def settle(kind):\n    a = b = c = d = 1\n    if kind == 'w':\n        a = 9\n    elif kind == 'x':\n        b = 9\n"
+        "    elif kind == 'y':\n        c = 9\n    elif kind == 'z':\n        d = 9\n    return a, b, c, d\n\n\n"
+        "print(settle('w'))\n",
+        # steps of a walk
+        "x = y = 0\nfor key in 'wasd':\n    if key == 'w':\n        y -= 5\n    elif key == 's':\n        y += 5\n"
+        "    elif key == 'a':\n        x -= 5\n    elif key == 'd':\n        x += 5\nprint(x, y)\n",
+        # three are a choice yet
+        "a = b = c = 0\nfor m in 'abc':\n    if m == 'a':\n        a += 1\n    elif m == 'b':\n        b += 1\n"
+        "    elif m == 'c':\n        c += 1\nprint(a, b, c)\n",
+        # each does its own
+        "a = b = c = d = 0\nfor m in 'abcd':\n    if m == 'a':\n        a += 1\n    elif m == 'b':\n        b += a\n"
+        "    elif m == 'c':\n        c *= 3\n    elif m == 'd':\n        d -= b\nprint(a, b, c, d)\n",
+    ],
+)
+def test_other_choices_are_left_alone(text: str) -> None:
+    assert "repeated-run" not in rules(text)
+
+
+BEST = (
+    "def main():\n    catches = [4, 9, 2, 7]\n    names = ['Ada', 'Ben', 'Cleo', 'Dov']\n    best = catches[0]\n"
+    "    best_name = names[0]\n    for i in range(len(catches)):\n        if catches[i] > best:\n"
+    "            best = catches[i]\n            best_name = names[i]\n    print('best', best_name, best)\n"
+    "    worst = catches[0]\n    worst_name = names[0]\n    for i in range(len(catches)):\n"
+    "        if catches[i] < worst:\n            worst = catches[i]\n            worst_name = names[i]\n"
+    "    print('worst', worst_name, worst)\n\n\nmain()\n"
+)
+
+
+def test_the_best_and_the_worst_are_looked_for_alike() -> None:
+    (finding,) = [f for f in report(BEST).findings if f.rule == "repeated-block"]
+    assert [(p.start_line, p.end_line) for p in finding.places] == [(4, 10), (11, 17)]
+    assert "alike but for one line" in finding.message
+
+
+def test_what_differs_in_most_lines_is_not_alike() -> None:
+    text = BEST.replace("worst = catches[i]", "worst -= catches[i]").replace("worst_name = names[i]", "worst_name *= 2")
+    assert "repeated-block" not in rules(text)
+
+
+NUMBERED = (
+    "b1 = input('boat 1: ')\nb2 = input('boat 2: ')\nb3 = input('boat 3: ')\n{again}"
+    "if b1 < b2 and b1 < b3:\n    print('one')\nelif b2 < b3:\n    print('two')\nelse:\n    print('three')\n"
+)
+
+
+def test_small_runs_over_the_same_variables_count_together() -> None:
+    again = "b1 = float(b1)\nb2 = float(b2)\nb3 = float(b3)\n"
+    assert rules(NUMBERED.format(again=again)).count("repeated-run") == 2
+    assert "repeated-run" not in rules(NUMBERED.format(again=""))
+
+
+def test_the_sides_of_a_triangle_are_no_list() -> None:
+    text = "a = float(input('a: '))\nb = float(input('b: '))\nc = float(input('c: '))\na = abs(a)\nb = abs(b)\nc = abs(c)\n"
+    assert "repeated-run" not in rules(text + "s = (a + b + c) / 2\nprint((s * (s - a) * (s - b) * (s - c)) ** 0.5)\n")
+
+
+def test_days_and_their_variables_are_one_row() -> None:
+    days = ["mon", "tue", "wed", "thu", "fri"]
+    text = "".join(f"{d} = [{k}, {k * 3 % 7}, 5]\n" for k, d in enumerate(days))
+    text += "".join(f"print('{d.title()}:', sum({d}), 'mean', sum({d}) / len({d}))\n" for d in days)
+    assert rules(text).count("repeated-run") == 1
