@@ -307,7 +307,7 @@ def test_what_a_record_gives_besides_can_be_handed_on(before: str, after: str, t
     assert "boat-length)" in rewritten
     if can_run("racket"):
         said = outputs("racket", [text, rewritten], tmp_path)
-        assert said[0] == said[1] == "13\n3\n"
+        assert said[0].split() == said[1].split() == ["13", "3"]
 
 
 @pytest.mark.parametrize("after", ["(displayln (total-length '()))\n" + RECORD, "(define boat-length car)\n" + RECORD])
