@@ -2,19 +2,30 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Iterable, Sequence
 from functools import partial
 
 import msgspec
 
+from .outlines import (
+    difference,
+    listed,
+    number_of_lines,
+    number_word,
+    of_one_order,
+    told_apart,
+    towards_a_table,
+    towards_one_class,
+    towards_one_function,
+    towards_what_is_shared,
+)
 from .procedures import slips
 from .procedures.calls import CallMap, redefined, uncalled, undefined_calls
 from .procedures.required import Match
 from .program.program import Procedure, Program, ProgramFile
 from .program.shapes import skeleton
-from .records import Change, Finding, Place, SlotColumn, Suggestion
-from .repeats.counters import are_listable
+from .records import Change, Finding, Place, Suggestion
+from .repeats.classes import AlikeClasses
 from .repeats.find import RepeatedBlock, Repeats, Twins
 from .repeats.judge import inner_statements
 from .repeats.limits import Limits
@@ -37,13 +48,6 @@ from .suggestions.worked import (
     own_statements,
     twins_candidate,
 )
-
-COUNTS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
-
-
-def number_word(count: int) -> str:
-    """Small numbers in words, as people write them."""
-    return COUNTS[count] if count < len(COUNTS) else str(count)
 
 
 class Remarks:
@@ -105,18 +109,22 @@ class Remarks:
                 self._add_near_twins(near, inside.get(id(near)))
         for part in repeats.near_blocks:
             self._add_near_block(part)
+        for classes in repeats.classes:
+            self._add_alike_classes(classes)
 
     def _add_run(self, run: Run) -> None:
         table = run.table
-        suggestion = self._suggest("loop", lambda: loop_candidate(run), table, "a loop")
+        goal = "one list" if run.in_branches else "a loop"
+        suggestion = self._suggest("loop", lambda: loop_candidate(run), table, goal)
         places = [_place(c) for c in (*table.copies, *([run.rest] if run.rest else []), *run.more)]
         count = len(table.copies)
         size = inner_statements(table.copies[0])
         what = "This statement stands" if size == 1 else f"These {number_word(size)} statements stand"
         again = f", and {number_word(len(run.more))} more behind an interruption" if run.more else ""
-        message = f"{what} {number_word(count)} times in a row{again}; {_difference(suggestion.slots, table)}."
+        message = f"{what} {number_word(count)} times in a row{again}; {difference(suggestion.slots, table)}."
         if run.in_branches:
-            message = f"These {number_word(count)} branches do the same, each with a variable of its own."
+            own = "variable" if any(c.is_target for c in table.columns) else "value"
+            message = f"These {number_word(count)} branches do the same, each with a {own} of its own."
         self._add_table("repeated-run", message, places, table, suggestion)
 
     def _add_block(self, block: RepeatedBlock) -> None:
@@ -127,8 +135,8 @@ class Remarks:
             self._add_known(block, block.known, suggestion)
             return
         times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
-        message = f"These {number_word(size)} statements stand {times}; {_difference(suggestion.slots, table)}."
-        message = _of_one_order(message, table)
+        message = f"These {number_word(size)} statements stand {times}; {difference(suggestion.slots, table)}."
+        message = of_one_order(message, table)
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_known(self, block: RepeatedBlock, known: Procedure, suggestion: Suggestion) -> None:
@@ -142,9 +150,9 @@ class Remarks:
 
     def _add_twins(self, twins: Twins) -> None:
         suggestion = self._suggest("merge", lambda: twins_candidate(twins), twins.table, "one function")
-        names = _told_apart(twins.procedures)
+        names = told_apart(twins.procedures)
         places = [Place(f.path, p.start_line, p.end_line) for f, p in twins.procedures]
-        message = _of_one_order(f"{names} are alike; {_difference(suggestion.slots, twins.table)}.", twins.table)
+        message = of_one_order(f"{names} are alike; {difference(suggestion.slots, twins.table)}.", twins.table)
         self._add_table("twin-functions", message, places, twins.table, suggestion)
 
     def _add_near_twins(self, near: NearTwins, part: RepeatedBlock | None) -> None:
@@ -155,11 +163,13 @@ class Remarks:
         if suggestion is None and part:
             suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
         if suggestion is None or suggestion.status != "proved":
-            suggestion = _towards_one(first, [p for _, p in near.procedures], merged if isinstance(merged, str) else "")
-        names = _told_apart(near.procedures)
+            suggestion = towards_one_function(
+                first, [p for _, p in near.procedures], merged if isinstance(merged, str) else ""
+            )
+        names = told_apart(near.procedures)
         self.add(
             "twin-functions",
-            f"{names} are alike but for {_lines(near.unlike)}.",
+            f"{names} are alike but for {number_of_lines(near.unlike)}.",
             [Place(f.path, p.start_line, p.end_line) for f, p in near.procedures],
             (len(near.procedures) - 1) * near.alike,
             suggestion,
@@ -170,29 +180,34 @@ class Remarks:
 
     def _add_near_block(self, near: NearBlock) -> None:
         first = near.copies[0]
-        lines = sum(_code_lines(copy) for copy in near.copies)
         self.add(
             "repeated-block",
             f"These {number_word(near.alike)} statements stand in {number_word(len(near.copies))} places, "
-            f"alike but for {_lines(near.unlike)}.",
+            f"alike but for {number_of_lines(near.unlike)}.",
             [_place(c) for c in near.copies],
             near.alike,
-            Suggestion(
-                id="",
-                kind="function",
-                title="Towards a function for what the places share",
-                status="outline",
-                lines_before=lines,
-                lines_after=lines,
-                slots=(),
-                path=first.file.path,
-                outline="First make the places quite alike: move what only one of them does before or after the "
-                "rest, or let a parameter say whether it is done. Then move the statements into a function and "
-                "call it in each place.",
-                why_not="the places are alike only but for a line or two",
-            ),
+            towards_what_is_shared(near),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
+        )
+
+    def _add_alike_classes(self, found: AlikeClasses) -> None:
+        """Classes that are one class, written several times."""
+        first = found.tables[0].copies[0].file
+        places = [Place(f.path, f.tree.start_line(node), f.tree.end_line(node)) for f, node in found.classes]
+        suggestion = towards_one_class(found)
+        count = len(suggestion.slots)
+        differing = f"in {number_word(count)} thing{'s' * (count != 1)}" if count else "in their names"
+        methods = f"{number_word(len(found.tables))} methods"
+        self.add(
+            "twin-functions",
+            f"The classes {listed(found.names)} have the same {methods}; they differ only {differing}.",
+            places,
+            (len(places) - 1) * sum(inner_statements(table.copies[0]) for table in found.tables),
+            suggestion,
+            slots=suggestion.slots,
+            pattern=skeleton(first, list(found.tables[0].copies[0].statements)),
+            subject=found.names[0],
         )
 
     def _add_table(
@@ -215,22 +230,7 @@ class Remarks:
         """The proved suggestion; or an outline that says where the way leads and why it stops."""
         self.deadline.check()
         result = attempt(make, table)
-        if isinstance(result, Proved):
-            return _as_suggestion(result)
-        slots = tuple(SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1))
-        lines = sum(_code_lines(copy) for copy in table.copies)
-        return Suggestion(
-            id="",
-            kind=kind,
-            title=f"Towards {goal} for the {len(table.copies)} copies",
-            status="outline",
-            lines_before=lines,
-            lines_after=lines,
-            slots=slots,
-            path=table.copies[0].file.path,
-            outline=_outline(kind, table),
-            why_not=result,
-        )
+        return _as_suggestion(result) if isinstance(result, Proved) else towards_a_table(kind, table, goal, result)
 
     # -- size ------------------------------------------------------------------------------------
 
@@ -377,14 +377,14 @@ class Remarks:
             self._add_loose(file, entry)
         for procedure, unread in slips.unused_parameters(file, calls):
             one = len(unread) == 1
-            text = f"{procedure.name} never reads its parameter{'' if one else 's'} {_listed(unread)}."
+            text = f"{procedure.name} never reads its parameter{'' if one else 's'} {listed(unread)}."
             self._about("unused-parameter", file, procedure, text, 2, head_only=True)
         for loop, text in slips.idle_loops(file):
             line = file.tree.start_line(loop)
             self.add("idle-loop", text, [Place(file.path, line, file.tree.end_line(loop))], 5)
         for procedure, changed in slips.outer_variables(file, calls):
             stand = "stands" if len(changed) == 1 else "stand"
-            text = f"{procedure.name} changes {_listed(changed)}, which {stand} outside it."
+            text = f"{procedure.name} changes {listed(changed)}, which {stand} outside it."
             self._about("outer-variable", file, procedure, text, 2)
         for procedure, reason in slips.vague_names(file, required):
             text = f"The name {procedure.name} {reason}."
@@ -440,27 +440,6 @@ def _holds(near: NearTwins, table: Table) -> bool:
     )
 
 
-def _lines(count: int) -> str:
-    return "one line" if count == 1 else f"{number_word(count)} lines"
-
-
-def _towards_one(file: ProgramFile, procedures: Sequence[Procedure], reason: str) -> Suggestion:
-    lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
-    return Suggestion(
-        id="",
-        kind="merge",
-        title=f"Towards one function in place of {len(procedures)}",
-        status="outline",
-        lines_before=lines,
-        lines_after=lines,
-        slots=(),
-        path=file.path,
-        outline="Keep one of the functions and call it instead of the others. Give it a parameter for each value "
-        "that differs, and one that says whether the lines that only one of them has are to run.",
-        why_not=reason or "the functions are alike only but for a line or two",
-    )
-
-
 def _as_suggestion(result: Proved) -> Suggestion:
     candidate, source = result.candidate, result.candidate.file.source
     sources = [old.source for old, _ in result.changed if old is not None]
@@ -503,96 +482,8 @@ def _in_words(candidate: Candidate, reason: str) -> str:
     return "\n".join([f"{candidate.title}. It does the same, put together like this:", *new])
 
 
-SHARED_HOMES = {
-    "python": "a module of its own that the files import",
-    "javascript": "a script of its own that each page loads before the others",
-    "typescript": "a module of its own that the files import",
-    "java": "a class of its own, as a static method",
-    "csharp": "a class of its own, as a static method",
-    "c": "a file of its own with a header that the others include",
-    "cpp": "a file of its own with a header that the others include",
-    "visualbasic": "a module of its own, as a public procedure",
-    "gamescript": "a script of its own",
-}
-"""Where what several files do alike has its place."""
-
-
-def _outline(kind: str, table: Table) -> str:
-    count = len(table.copies)
-    family = next((c for c in table.columns if c.is_target and are_listable(table, c)), None)
-    target = next((c for c in table.columns if c.is_target), None)
-    if kind == "loop" and target is not None and table.copies[0].statements[0] not in _statements(table):
-        return (
-            f"Keep {target.values[0]} to {target.values[-1]} in one dictionary or list, found by what the branches ask "
-            "for; one statement then changes the place that belongs to it."
-        )
-    if kind == "loop" and family is not None:
-        return (
-            f"Keep {family.values[0]} to {family.values[-1]} in one list, and write the statements once, inside "
-            f"a loop over its {count} places."
-        )
-    if kind == "loop":
-        return f"Write the statements once, inside a loop with {count} turns; put what differs into its list."
-    if any(c.is_field for c in table.columns):
-        return (
-            "Keep the fields that differ in one list or dictionary of the object, and give one method the place in it; "
-            "or make what belongs to one of them a class of its own, with this method."
-        )
-    if len({c.file.path for c in table.copies}) > 1:
-        home = SHARED_HOMES.get(table.copies[0].file.language.id, "one file that the others can use")
-        each = "with a parameter for each thing that differs"
-        return f"Keep one function for this in {home}, {each}, and call it from both."
-    if kind == "merge":
-        return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
-    return (
-        f"Move the statements into a function of their own and call it in the {count} places; each thing "
-        "that differs is a parameter, and what is needed afterwards is returned."
-    )
-
-
-def _statements(table: Table) -> list[int]:
-    """The first copy's statements, without what a branch asks."""
-    first = table.copies[0]
-    return [s for s in first.statements if first.file.tree.parent[s] in first.file.block_at]
-
-
-def _of_one_order(message: str, table: Table) -> str:
-    """What is said of copies, with what has to be done first where their lines stand in another order."""
-    reordered = any(copy.is_reordered for copy in table.copies)
-    return f"{message[:-1]}, once their lines are brought into one order." if reordered else message
-
-
-def _difference(slots: Sequence[SlotColumn], table: Table) -> str:
-    if not table.columns:
-        return "they are the same each time"
-    if not slots:
-        return "they differ in a few values"
-    named = [s for s in slots if not s.name.startswith("slot ")]
-    if len(named) < len(slots) or len(slots) > 3:
-        return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"
-    # `numbers[i]` is told as what is listed.
-    bare = [re.sub(r"\[\w+\]$", "", s.name) for s in named]
-    plain = [name for name in bare if name.isidentifier()] or bare
-    return f"they differ only in {_listed(list(dict.fromkeys(plain)))}"
-
-
-def _told_apart(functions: Sequence[tuple[ProgramFile, Procedure]]) -> str:
-    """The functions' names, with their files where two are called alike."""
-    names = [p.name for _, p in functions]
-    alike = len(set(names)) < len(names)
-    return _listed([f"{p.name} in {f.path}" if alike else p.name for f, p in functions])
-
-
-def _listed(names: Sequence[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-
-
 def _place(copy: Copy) -> Place:
     return Place(copy.file.path, copy.start_line, copy.end_line)
-
-
-def _code_lines(copy: Copy) -> int:
-    return sum(1 for n in range(copy.start_line, copy.end_line + 1) if n in copy.file.code_lines)
 
 
 def _span(file: ProgramFile, procedure: Procedure) -> Place:

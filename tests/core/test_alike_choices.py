@@ -2,7 +2,7 @@
 outlined; and what looks like them in well-made programs is left alone."""
 
 import pytest
-from builders import report, rules
+from builders import printed, report, rules, worked
 
 COUNTED = {
     "python": (
@@ -102,3 +102,103 @@ def test_days_and_their_variables_are_one_row() -> None:
     text = "".join(f"{d} = [{k}, {k * 3 % 7}, 5]\n" for k, d in enumerate(days))
     text += "".join(f"print('{d.title()}:', sum({d}), 'mean', sum({d}) / len({d}))\n" for d in days)
     assert rules(text).count("repeated-run") == 1
+
+
+CHOICES = "def leet(letter):\n    sign = letter\n    if letter == 'a':\n        sign = '4'\n{more}    return sign\n\n\nprint(leet('e'))\n"
+
+
+def choices(*pairs: str) -> str:
+    return CHOICES.format(more="".join(f"    elif letter == '{a}':\n        sign = '{b}'\n" for a, b in pairs))
+
+
+def test_a_table_in_the_form_of_branches_is_told() -> None:
+    text = choices("e3", "i1", "o0", "s5")
+    (finding,) = [f for f in report(text).findings if f.rule == "repeated-run"]
+    assert "five branches do the same, each with a value of its own" in finding.message
+    assert "repeated-run" not in rules(choices("e3", "i1", "o0"))
+    assert "repeated-run" not in rules(text.replace("== ", ">= "))
+    assert "repeated-run" not in rules(text.replace("sign = '0'", "sign = letter.upper()"))
+
+
+CALLING = """def add(a, b):
+    return a + b
+
+
+def times(a, b):
+    return a * b
+
+
+{more}def main():
+    x = 3
+    y = 4
+{before}    result = add(x, y)
+    print("result", result)
+    print("-" * 10)
+    print("Now the other")
+    x = 3
+    y = 4
+{before}    result = times(x, y)
+    print("result", result)
+    print("-" * 10)
+
+
+main()
+"""
+
+
+def test_blocks_that_call_different_functions_become_one_that_is_given_it() -> None:
+    text = CALLING.format(more="", before="")
+    after = worked(text)
+    assert after.count("result = ") == 1
+    assert "(add)" in after
+    assert "(times)" in after
+    assert printed(after) == printed(text)
+
+
+def test_not_where_a_function_may_be_exchanged_in_between() -> None:
+    swap = "def swap():\n    global add, times\n    add, times = times, add\n\n\n"
+    text = CALLING.format(more=swap, before="    swap()\n")
+    assert "repeated-block" in rules(text)
+    assert printed(worked(text)) == printed(text) == "result 12\n----------\nNow the other\nresult 12\n----------\n"
+
+
+ANIMAL = """class {0}:
+    def __init__(self, name):
+        self.name = name
+        self.energy = 10
+
+    def speak(self):
+        self.energy -= 1
+        print(self.name, "says {1}")
+        print("energy", self.energy)
+
+
+"""
+
+
+def test_classes_of_which_all_methods_are_alike_are_told_once() -> None:
+    text = ANIMAL.format("Dog", "woof") + ANIMAL.format("Cat", "miaow") + "Dog('Rex').speak()\nCat('Tom').speak()\n"
+    (finding,) = [f for f in report(text).findings if f.rule == "twin-functions"]
+    assert [p.start_line for p in finding.places] == [1, 12]
+    assert finding.message == "The classes Dog and Cat have the same two methods; they differ only in one thing."
+
+
+@pytest.mark.parametrize(
+    "other",
+    [
+        # one method does something else
+        ANIMAL.format("Cat", "miaow").replace("self.energy -= 1", "self.energy = self.energy // 2"),
+        # it has no place for the energy
+        ANIMAL.format("Cat", "miaow").replace("        self.energy = 10\n", ""),
+    ],
+)
+def test_classes_that_differ_in_what_they_do_are_apart(other: str) -> None:
+    assert "twin-functions" not in rules(
+        ANIMAL.format("Dog", "woof") + other + "Dog('Rex').speak()\nCat('T').speak()\n"
+    )
+
+
+def test_small_classes_of_one_kind_are_apart() -> None:
+    shape = "class {0}(Shape):\n    def __init__(self, size):\n        self.size = size\n\n    def sides(self):\n        return {1}\n\n\n"
+    text = "class Shape:\n    pass\n\n\n" + shape.format("Square", 4) + shape.format("Hut", 5)
+    assert "twin-functions" not in rules(text + "print(Square(2).sides(), Hut(3).sides())\n")

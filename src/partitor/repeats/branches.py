@@ -1,5 +1,5 @@
-"""Branches that each change a variable of their own in the same way: `if letter == "a": a += 1`, `elif letter == "e":
-e += 1`. As places of one list or dictionary they need no branches."""
+"""Branches that do the same, each with a variable or a literal of its own: `if letter == "a": a += 1`, `elif letter ==
+"e": e += 1`; `if month == 1: name = "January"`. In one list or dictionary they need no branches."""
 
 from __future__ import annotations
 
@@ -8,12 +8,16 @@ from collections.abc import Iterator
 
 from ..program.names import Role
 from ..program.program import ProgramFile
+from .columns import Column
 from .slots import Copy, Table, compare
 
 FEWEST_BRANCHES = 4
 MOST_STATEMENTS = 2
 """Statements of a branch; what has more may be a block."""
 MOST_BRANCHES = 60
+FEWEST_CHOICES = 5
+"""Branches that give a literal for a literal; fewer are a choice."""
+GIVING = frozenset({"assignment", "augmented_assignment"})
 
 
 def alike_branches(file: ProgramFile) -> Iterator[Table]:
@@ -49,25 +53,48 @@ def _branches(file: ProgramFile, node: int) -> Iterator[Copy]:
 
 
 def _longest(branches: list[Copy]) -> Table | None:
-    """The branches from the first on that are alike but for a literal that is asked for and the variable changed."""
+    """The branches from the first on that are alike but for a literal that is asked for, and the variable that is
+    counted up or the literal that is chosen."""
     for count in range(len(branches), FEWEST_BRANCHES - 1, -1):
         copies = branches[:count]
         if len({len(c.statements) for c in copies}) == 1:
             table = compare(copies)
-            if table is not None and _count_up(table):
+            if table is not None and (_count_up(table) or (count >= FEWEST_CHOICES and _choose(table))):
                 return table
     return None
 
 
 def _count_up(table: Table) -> bool:
+    """True where each branch asks for a literal and goes on from what a variable of its own was."""
     copy = table.copies[0]
-    tree = copy.file.tree
-    literals = copy.file.language.numbers | copy.file.language.strings | {"character", "string", "switch_pattern"}
     targets = [c for c in table.columns if c.is_target and c.is_name and len(set(c.values)) == len(c.values)]
     others = [c for c in table.columns if c not in targets]
-    in_literals = all(tree.kind[s.nodes[0]] in literals for c in others for s in c.spots)
-    asked = all(s.nodes[0] < copy.statements[1] for c in others for s in c.spots)
-    if len(targets) != 1 or len(others) != 1 or not in_literals or not asked:
+    if len(targets) != 1 or len(others) != 1 or not (_is_literal(others[0], copy) and _is_asked(others[0], copy)):
         return False
     # What is set is a choice; what goes on from what it was is counted.
     return len(targets[0].spots) > 1 or copy.file.names.role[targets[0].spots[0].nodes[0]] is Role.UPDATE
+
+
+def _choose(table: Table) -> bool:
+    """True where each branch asks for a literal, and gives one for it: a table in the form of branches."""
+    copy = table.copies[0]
+    tree, columns = copy.file.tree, table.columns
+    if len(columns) != 2 or len(copy.statements) != 2 or tree.kind[copy.statements[1]] not in GIVING:
+        return False
+    if not all(_is_literal(c, copy) and len(set(c.values)) == len(c.values) for c in columns):
+        return False
+    equal = {tree.text[n] for n in range(copy.statements[0], tree.end[copy.statements[0]])} & {"==", "==="}
+    is_case = tree.kind[tree.parent[copy.statements[0]]] == "case_clause"
+    return [_is_asked(c, copy) for c in columns].count(True) == 1 and (bool(equal) or is_case)
+
+
+def _is_literal(column: Column, copy: Copy) -> bool:
+    """True where literals stand in the column."""
+    language, kinds = copy.file.language, copy.file.tree.kind
+    literals = language.numbers | language.strings | {"character", "string", "switch_pattern"}
+    return all(kinds[node] in literals for spot in column.spots for node in spot.nodes)
+
+
+def _is_asked(column: Column, copy: Copy) -> bool:
+    """True for what only stands in what is asked."""
+    return all(spot.nodes[0] < copy.statements[1] for spot in column.spots)

@@ -13,6 +13,7 @@ from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
 from ..program.tree import Tree
 from .branches import alike_branches
+from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
 from .judge import inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
@@ -70,6 +71,7 @@ class Repeats(msgspec.Struct, frozen=True, eq=False):
     twins: tuple[Twins, ...]
     near_twins: tuple[NearTwins, ...] = ()
     near_blocks: tuple[NearBlock, ...] = ()
+    classes: tuple[AlikeClasses, ...] = ()
     complete: bool = True
     """False where the program holds so many possible repeats that not all were compared."""
 
@@ -111,7 +113,16 @@ class _Finder:
         if not self.near:
             return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
         near, near_parts = self._near(runs, blocks, twins)
-        return Repeats(tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), self.complete)
+        tables = [*(r.table for r in runs), *(b.table for b in blocks), *(t.table for t in twins)]
+        classes = [
+            found
+            for found in alike_classes(self.program.files, self.shapes.shape)
+            if not any(_overlap(own, other) for own in found.tables for other in tables)
+            and not any((f.path, f.tree.start_line(node)) in self.handed_out for f, node in found.classes)
+        ]
+        return Repeats(
+            tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), tuple(classes), self.complete
+        )
 
     def _alike_branches(self, file: ProgramFile, runs: list[Run]) -> Iterator[Run]:
         for table in alike_branches(file):
@@ -168,18 +179,8 @@ class _Finder:
 
     def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
         """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
-        blunt = [
-            [
-                self.shapes.blunt(q.file.tree, s) if x >= 0 else x
-                for s, x in zip(q.block.statements, q.symbols, strict=True)
-            ]
-            for q in self.sequences
-        ]
-        sharp: dict[int, set[int]] = {}
-        for sequence, found in zip(self.sequences, blunt, strict=True):
-            for symbol, other in zip(sequence.symbols, found, strict=True):
-                sharp.setdefault(other, set()).add(symbol)
-        if all(len(shapes) == 1 for shapes in sharp.values()) or sum(map(len, blunt)) > MOST_REORDERED:
+        blunt = self._finer([q.symbols for q in self.sequences], self.shapes.blunt)
+        if blunt is None:
             return
         places = [(q, i) for q in self.sequences for i in range(len(q.symbols) + 1)]
         for repeat in maximal_repeats(blunt, 1):
@@ -236,6 +237,7 @@ class _Finder:
                         candidates.append(RepeatedBlock(found, holds_unlike_rows=rows.are_unlike(found)))
                         break
         candidates += self._reordered(symbols)
+        candidates += self._calling_others(symbols, places, rows)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
         for block in [*self._known(symbols), *candidates]:
@@ -247,6 +249,40 @@ class _Finder:
             if not overlaps and not in_twins:
                 chosen.append(block)
         return chosen
+
+    def _calling_others(
+        self, symbols: list[list[int]], places: list[tuple[StatementList, int]], rows: Rows
+    ) -> Iterator[RepeatedBlock]:
+        """Blocks that differ in the one function that they call, where functions can be given like any value."""
+        opened = self._finer(symbols, self.shapes.open_calls)
+        if opened is None or not self.program.files[0].language.functions_are_values:
+            return
+        for repeat in maximal_repeats(opened, 1):
+            starts = [places[s] for s in repeat.starts]
+            copies = rows.kept_whole(_apart(starts, repeat.length))
+            if not 2 <= len(copies) <= MOST_NEAR or rows.folded_size(copies[0]) < self.limits.repeat_statements:
+                continue
+            table = compare(copies, open_calls=True)
+            called = [c for c in table.columns if c.is_called] if table else []
+            known = {p.name for p in copies[0].file.procedures} | copies[0].file.language.builtins
+            if table is None or len(called) != 1 or not known.issuperset(called[0].values):
+                continue
+            if worth_a_function(table, self.limits.repeat_statements):
+                yield RepeatedBlock(table)
+
+    def _finer(self, symbols: list[list[int]], symbol: Callable[[Tree, int], int]) -> list[list[int]] | None:
+        """The symbols of another sort; None where they tell no two statements alike that were unlike before, or where
+        there are too many."""
+        if sum(map(len, symbols)) > MOST_REORDERED:
+            return None
+        found = [
+            [symbol(q.file.tree, s) if x >= 0 else x for s, x in zip(q.block.statements, of, strict=True)]
+            for q, of in zip(self.sequences, symbols, strict=True)
+        ]
+        first: dict[int, int] = {}
+        pairs = zip(itertools.chain(*found), itertools.chain(*symbols), strict=True)
+        joins = any(first.setdefault(other, own) != own for other, own in pairs)
+        return found if joins else None
 
     def _repeats_that_declare(self, symbols: list[list[int]]) -> Iterator[Repeat]:
         """Repeats of which the first copy declares what the others only give another value."""

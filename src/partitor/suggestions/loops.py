@@ -43,7 +43,7 @@ def loop_candidate(run: Run) -> Candidate:
     """The loop for a run, one for each part of it where something interrupts it. Raises CannotWrite where it cannot be
     put into code."""
     if run.in_branches:
-        raise CannotWrite("what branches change would have to be one list first")
+        raise CannotWrite("what differs in the branches would have to be one list first")
     return with_further_loops(_one_loop(run), run, _one_loop)
 
 

@@ -1,0 +1,191 @@
+"""What is said of repetition in words: how much differs, and which way leads out of it where no patch does."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+from .program.program import Procedure, ProgramFile
+from .records import SlotColumn, Suggestion
+from .repeats.classes import AlikeClasses
+from .repeats.counters import are_listable
+from .repeats.near import NearBlock
+from .repeats.slots import Copy, Table
+
+COUNTS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
+
+
+def number_word(count: int) -> str:
+    """Small numbers in words, as people write them."""
+    return COUNTS[count] if count < len(COUNTS) else str(count)
+
+
+def number_of_lines(count: int) -> str:
+    """`one line`, `two lines`."""
+    return "one line" if count == 1 else f"{number_word(count)} lines"
+
+
+def outlined(
+    kind: str, title: str, path: str, lines: int, outline: str, why_not: str, slots: Sequence[SlotColumn] = ()
+) -> Suggestion:
+    """A suggestion in words."""
+    return Suggestion(
+        id="",
+        kind=kind,
+        title=title,
+        status="outline",
+        lines_before=lines,
+        lines_after=lines,
+        slots=tuple(slots),
+        path=path,
+        outline=outline,
+        why_not=why_not,
+    )
+
+
+def towards_a_table(kind: str, table: Table, goal: str, why_not: str) -> Suggestion:
+    """Where the way leads for copies that no candidate could be proved for."""
+    slots = [SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1)]
+    title = f"Towards {goal} for the {len(table.copies)} copies"
+    lines = sum(map(code_lines, table.copies))
+    return outlined(kind, title, table.copies[0].file.path, lines, outline_of(kind, table), why_not, slots)
+
+
+def towards_one_function(file: ProgramFile, procedures: Sequence[Procedure], reason: str) -> Suggestion:
+    """Where the way leads for near twins."""
+    lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
+    return outlined(
+        "merge",
+        f"Towards one function in place of {len(procedures)}",
+        file.path,
+        lines,
+        "Keep one of the functions and call it instead of the others. Give it a parameter for each value "
+        "that differs, and one that says whether the lines that only one of them has are to run.",
+        reason or "the functions are alike only but for a line or two",
+    )
+
+
+def towards_what_is_shared(near: NearBlock) -> Suggestion:
+    """Where the way leads for near copies."""
+    return outlined(
+        "function",
+        "Towards a function for what the places share",
+        near.copies[0].file.path,
+        sum(map(code_lines, near.copies)),
+        "First make the places quite alike: move what only one of them does before or after the "
+        "rest, or let a parameter say whether it is done. Then move the statements into a function and "
+        "call it in each place.",
+        "the places are alike only but for a line or two",
+    )
+
+
+def towards_one_class(found: AlikeClasses) -> Suggestion:
+    """Where the way leads for classes that are alike."""
+    values = dict.fromkeys(column.values for table in found.tables for column in table.columns)
+    return outlined(
+        "merge",
+        f"Towards one class for {listed(found.names)}",
+        found.tables[0].copies[0].file.path,
+        sum(code_lines(copy) for table in found.tables for copy in table.copies),
+        "Keep the methods in one class, which is given what differs when something is made of it; or "
+        "in a class that the others build on, with only what differs left in them.",
+        "how a class is to be divided is for people to say",
+        [SlotColumn(f"slot {k}", v) for k, v in enumerate(values, 1)],
+    )
+
+
+SHARED_HOMES = {
+    "python": "a module of its own that the files import",
+    "javascript": "a script of its own that each page loads before the others",
+    "typescript": "a module of its own that the files import",
+    "java": "a class of its own, as a static method",
+    "csharp": "a class of its own, as a static method",
+    "c": "a file of its own with a header that the others include",
+    "cpp": "a file of its own with a header that the others include",
+    "visualbasic": "a module of its own, as a public procedure",
+    "gamescript": "a script of its own",
+}
+"""Where what several files do alike has its place."""
+
+
+def outline_of(kind: str, table: Table) -> str:
+    """What to do with the copies, in words."""
+    count = len(table.copies)
+    family = next((c for c in table.columns if c.is_target and are_listable(table, c)), None)
+    target = next((c for c in table.columns if c.is_target), None)
+    if kind == "loop" and table.copies[0].statements[0] not in _statements(table):
+        if target is None:
+            return (
+                "Keep what belongs to what in one dictionary or list, and look it up in one statement in place of the "
+                "branches; what is to be done for anything else stays a branch."
+            )
+        return (
+            f"Keep {target.values[0]} to {target.values[-1]} in one dictionary or list, found by what the branches ask "
+            "for; one statement then changes the place that belongs to it."
+        )
+    if kind == "loop" and family is not None:
+        return (
+            f"Keep {family.values[0]} to {family.values[-1]} in one list, and write the statements once, inside "
+            f"a loop over its {count} places."
+        )
+    if kind == "loop":
+        return f"Write the statements once, inside a loop with {count} turns; put what differs into its list."
+    if any(c.is_field for c in table.columns):
+        return (
+            "Keep the fields that differ in one list or dictionary of the object, and give one method the place in it; "
+            "or make what belongs to one of them a class of its own, with this method."
+        )
+    if len({c.file.path for c in table.copies}) > 1:
+        home = SHARED_HOMES.get(table.copies[0].file.language.id, "one file that the others can use")
+        each = "with a parameter for each thing that differs"
+        return f"Keep one function for this in {home}, {each}, and call it from both."
+    if kind == "merge":
+        return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
+    return (
+        f"Move the statements into a function of their own and call it in the {count} places; each thing "
+        "that differs is a parameter, and what is needed afterwards is returned."
+    )
+
+
+def _statements(table: Table) -> list[int]:
+    """The first copy's statements, without what a branch asks."""
+    first = table.copies[0]
+    return [s for s in first.statements if first.file.tree.parent[s] in first.file.block_at]
+
+
+def of_one_order(message: str, table: Table) -> str:
+    """What is said of copies, with what has to be done first where their lines stand in another order."""
+    reordered = any(copy.is_reordered for copy in table.copies)
+    return f"{message[:-1]}, once their lines are brought into one order." if reordered else message
+
+
+def difference(slots: Sequence[SlotColumn], table: Table) -> str:
+    """How much differs, and what it is called where that is little."""
+    if not table.columns:
+        return "they are the same each time"
+    if not slots:
+        return "they differ in a few values"
+    named = [s for s in slots if not s.name.startswith("slot ")]
+    if len(named) < len(slots) or len(slots) > 3:
+        return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"
+    # `numbers[i]` is told as what is listed.
+    bare = [re.sub(r"\[\w+\]$", "", s.name) for s in named]
+    plain = [name for name in bare if name.isidentifier()] or bare
+    return f"they differ only in {listed(list(dict.fromkeys(plain)))}"
+
+
+def told_apart(functions: Sequence[tuple[ProgramFile, Procedure]]) -> str:
+    """The functions' names, with their files where two are called alike."""
+    names = [p.name for _, p in functions]
+    alike = len(set(names)) < len(names)
+    return listed([f"{p.name} in {f.path}" if alike else p.name for f, p in functions])
+
+
+def listed(names: Sequence[str]) -> str:
+    """`a, b and c`."""
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def code_lines(copy: Copy) -> int:
+    """Lines of a copy that hold code."""
+    return sum(1 for n in range(copy.start_line, copy.end_line + 1) if n in copy.file.code_lines)
