@@ -34,6 +34,9 @@ def code_lines(copy: Copy) -> int:
 
 
 LEAST_SAVED = 2
+MOST_LISTED_BESIDE = 2
+"""Things that differ in copies that call variables of their own otherwise, too: where more do, a function for the part
+that is quite alike is better."""
 
 
 def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> bool:
@@ -54,6 +57,8 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     irregular = [
         c for c in table.columns if c.step() is None and c not in targets and c not in private and not c.is_family
     ]
+    if private and len(irregular) > MOST_LISTED_BESIDE:
+        return False
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
     lists = sum(NUMBERED.fullmatch(c.values[0]) is None for c in targets)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
