@@ -184,7 +184,8 @@ class _Finder:
             return
         places = [(q, i) for q in self.sequences for i in range(len(q.symbols) + 1)]
         for repeat in maximal_repeats(blunt, 1):
-            copies = _apart([places[s] for s in repeat.starts], repeat.length)
+            starts = [places[s] for s in repeat.starts]
+            copies = [] if _are_alike(starts, repeat.length) else _apart(starts, repeat.length)
             if 2 <= len(copies) <= MOST_NEAR and inner_statements(copies[0]) >= LEAST_ALIKE:
                 yield from itertools.combinations(copies, 2)
 
@@ -259,6 +260,8 @@ class _Finder:
             return
         for repeat in maximal_repeats(opened, 1):
             starts = [places[s] for s in repeat.starts]
+            if _are_alike(starts, repeat.length):
+                continue
             copies = rows.kept_whole(_apart(starts, repeat.length))
             if not 2 <= len(copies) <= MOST_NEAR or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                 continue
@@ -541,6 +544,11 @@ def _first_statements(
         if all(break_above(s.file, s.block.statements[i]) for s, i in moved):
             return moved
     return list(starts)
+
+
+def _are_alike(starts: Sequence[tuple[StatementList, int]], length: int) -> bool:
+    """True where the statements from each start on have the same shapes: a repeat without more."""
+    return len({tuple(q.symbols[i : i + length]) for q, i in starts}) == 1
 
 
 def _apart(starts: Sequence[tuple[StatementList, int]], length: int) -> list[Copy]:

@@ -13,6 +13,7 @@ from ..languages.writing import Variable, Writer
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
+from ..repeats.classes import class_name
 from ..repeats.columns import Column, Derived
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
@@ -21,7 +22,7 @@ from .candidate import Candidate
 from .edits import Edit, changed
 from .first_values import first_values
 from .naming import Namer
-from .proof import MergedFunctions
+from .proof import MergedFunctions, is_object_of
 from .text import body_lines, in_terms_of, replacements, told_order
 from .typed import column_type, with_fractions
 from .words import shared_words
@@ -36,7 +37,8 @@ def merge_candidate(twins: Twins) -> Candidate:
         raise CannotWrite("the functions stand in different files")
     if any(c.is_field for c in twins.table.columns):
         raise CannotWrite("they work on different fields of the object, which cannot be given as values")
-    if not all(is_plain(file, p) for p in procedures):
+    home = class_of_methods(file, procedures)
+    if not home and not all(is_plain(file, p) for p in procedures):
         raise CannotWrite("the functions are methods, decorated or stand inside another function")
     own = tuple(p.name for p in procedures)
     columns = [c for c in twins.table.columns if not c.is_target and not (c.is_called and c.values == own)]
@@ -50,7 +52,7 @@ def merge_candidate(twins: Twins) -> Candidate:
     given_first = first_values(twins.table, columns, first.parameters)
     values, filled = values_of(twins, [c for c in columns if c not in given_first], inside)
     values = {**{name: c for c, (name, _) in given_first.items()}, **values}
-    if len(first.parameters) + len(values) > MOST_PARAMETERS:
+    if len(first.parameters) + len(values) - bool(home) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
     added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]
@@ -67,7 +69,7 @@ def merge_candidate(twins: Twins) -> Candidate:
             writer,
             twins.table.copies[0],
             filled,
-            writer.style.indent,
+            writer.function_indent(first.node if home else 0) + writer.style.indent,
             frozenset(statement for _, statement in given_first.values()),
             inserted=calls,
             derived=twins.table.derived,
@@ -81,13 +83,15 @@ def merge_candidate(twins: Twins) -> Candidate:
         name,
         writer,
         {p.name: [writer.argument(n, c.values[k]) for n, c in values.items()] for k, p in enumerate(procedures)},
+        bool(home),
     )
+    head = f"One {'method' if home else 'function'} {name}({', '.join(parameters[bool(home) :])})"
     return Candidate(
         kind="merge",
-        title=f"One function {name}({', '.join(parameters)}) in place of {len(procedures)}{told_order(copies)}",
+        title=f"{head} in place of {len(procedures)}{told_order(copies)}",
         file=file,
         edits=tuple(edits),
-        claim=MergedFunctions(file.path, name, tuple(p.name for p in procedures)),
+        claim=MergedFunctions(file.path, name, tuple(p.name for p in procedures), home),
         slots=tuple(SlotColumn(v, c.values) for v, c in values.items()),
         table=twins.table,
         name=name,
@@ -141,6 +145,25 @@ def is_plain(file: ProgramFile, procedure: Procedure) -> bool:
         for kind, text in zip(tree.kind, tree.text, strict=True)
     )
     return not procedure.in_class and not procedure.parent and not declared_before
+
+
+def class_of_methods(file: ProgramFile, procedures: Sequence[Procedure]) -> str:
+    """The class whose methods these are, where each is given its object by name and only called through objects that
+    are certain to be of that class; "" otherwise."""
+    tree, names = file.tree, file.names
+    parents = {p.parent for p in procedures}
+    plain = all(p.in_class and not p.decorated and not p.name.startswith("__") for p in procedures)
+    if not file.language.object_is_given or not plain or len(parents) != 1:
+        return ""
+    home, called = class_name(file, parents.pop()), {p.name for p in procedures}
+    for i in names.nodes:
+        if tree.text[i] not in called or names.role[i] is not Role.MEMBER:
+            continue
+        holder = tree.child(tree.parent[i], "object")
+        is_callee = tree.field[tree.parent[i]] == file.language.callee_field
+        if holder is None or not is_callee or not is_object_of(file, holder, home):
+            return ""
+    return home
 
 
 def is_handed_on(file: ProgramFile, procedure: Procedure) -> bool:
@@ -263,14 +286,19 @@ def removal(file: ProgramFile, procedure: Procedure) -> Edit:
 
 
 def rewritten_calls(
-    file: ProgramFile, procedures: Sequence[Procedure], name: str, writer: Writer, values: dict[str, list[str]]
+    file: ProgramFile,
+    procedures: Sequence[Procedure],
+    name: str,
+    writer: Writer,
+    values: dict[str, list[str]],
+    by_object: bool = False,
 ) -> list[Edit]:
-    """Rewrite every line that calls one of the functions."""
+    """Rewrite every line that calls one of the functions; `by_object`: they are called through objects."""
     tree, names = file.tree, file.names
     changes: dict[int, list[tuple[int, int, str]]] = {}
     for i in names.nodes:
         text = tree.text[i]
-        through_object = names.role[i] is Role.MEMBER and file.language.methods
+        through_object = names.role[i] is Role.MEMBER and (file.language.methods or by_object)
         callee = tree.parent[i] if through_object else i
         plain = names.role[i] is Role.READ or through_object
         if text not in values or not plain or tree.field[callee] != "function":

@@ -26,7 +26,7 @@ from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
 from .functions import call_candidate, function_candidate
 from .loops import loop_candidate
-from .merges import is_handed_on, is_plain, merge_candidate, shared_name
+from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
 from .proof import MovedFunction, SharedFunction, prove, prove_together
 from .sharing import is_one_function, moved_candidate
@@ -298,6 +298,8 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
 def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
     apart = len({id(f) for f, _ in twins.procedures}) > 1
+    if not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures]):
+        return merge_candidate(twins)
     stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
     if stay and not any(c.is_field for c in twins.table.columns):
         return function_candidate(twins.table, name=shared_name(twins))

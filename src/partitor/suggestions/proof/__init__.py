@@ -13,7 +13,8 @@ from .functions import prove_function
 from .listing import prove_listing
 from .loops import prove_loop
 from .merges import prove_merge
-from .methods import prove_method
+from .method_merges import prove_merged_methods
+from .methods import is_object_of, prove_method
 from .renames import prove_rename
 from .sharing import Both, prove_known, prove_shared
 from .verdict import (
@@ -41,6 +42,7 @@ __all__ = [
     "RenamedFunction",
     "SharedFunction",
     "Verdict",
+    "is_object_of",
     "prove",
     "prove_together",
 ]
@@ -64,7 +66,7 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
         elif isinstance(claim, MergedFunctions):
-            prove_merge(before, after, claim)
+            (prove_merged_methods if claim.home else prove_merge)(before, after, claim)
         else:
             return prove_together([(before, after)], claim)
     except Refused as refusal:

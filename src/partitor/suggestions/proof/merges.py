@@ -18,12 +18,17 @@ from .walk import Walk
 
 def prove_merge(before: ProgramFile, after: ProgramFile, claim: MergedFunctions) -> None:
     """Raises Refused unless every rewritten call does what the call of its twin did."""
+    check(before, after, claim, MergeProof)
+
+
+def check(before: ProgramFile, after: ProgramFile, claim: MergedFunctions, sort: type[MergeProof]) -> None:
+    """The proof by one sort of it. Raises Refused."""
     rules.refuse_reflection(before)
     if claim.name not in claim.removed:
         rules.require_fresh(claim.name, before)
     for name in claim.removed:
         rules.require_untold(name, before)
-    proof = _MergeProof(before, after, claim)
+    proof = sort(before, after, claim)
     Walk(
         before,
         after,
@@ -39,7 +44,12 @@ RECORD = re.compile(r"[(\[](?:define-)?struct\s+\(?([^\s()\[\]]+)[^()\[\]]*[)]?\
 """A record in Racket: its name, and its fields with all that is said of them."""
 
 
-class _MergeProof:
+class MergeProof:
+    """For functions, and for methods where these know their object."""
+
+    by_object = False
+    """Calls go through an object."""
+
     def __init__(self, before: ProgramFile, after: ProgramFile, claim: MergedFunctions) -> None:
         self.before = before
         self.after = after
@@ -75,10 +85,13 @@ class _MergeProof:
             for i in names.nodes
             if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER)
         ]
-        if len(found) != 1 or len(writes) != 1 or statement_of(file, found[0]) is None:
+        if len(found) != 1 or len(writes) != 1 or not self._is_plain(file, found[0]):
             raise Refused(f"{name} is not one plain function of the program")
         plain_parameters(file, found[0].node)
         return found[0]
+
+    def _is_plain(self, file: ProgramFile, procedure: Procedure) -> bool:
+        return statement_of(file, procedure) is not None
 
     def _check_declared(self) -> None:
         """Where variables are declared: equal heads, one meaning a name, no constant where none may vary."""
@@ -149,7 +162,7 @@ class _MergeProof:
         if callee is None or old_callee is None or b.text[callee] != self.claim.name:
             return False
         twin = self.twins.get(a.text[old_callee])
-        if twin is None:
+        if twin is None or self.by_object:
             raise Refused("a call goes to another function than before")
         self.used += 1
         self._call(twin, old, new)
@@ -318,7 +331,7 @@ class _MergeProof:
     def _same_body(self, twin: Procedure, kept: dict[int, int], values: dict[int, Term]) -> None:
         general, after = self.general, self.after
         body, twin_body = self._statements(after, general.node), self._statements(self.before, twin.node)
-        mapping = {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
+        mapping = self._own_object() | {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
         fixed = {general.parameters[k]: value for k, value in values.items()}
         twin_body = self._without_first_values(twin_body, len(body), fixed, mapping)
         if rules.names_written(after, body, general.node) & set(fixed):
@@ -359,6 +372,10 @@ class _MergeProof:
             return str(value[1]).casefold() == "true"
         number = integer_value(value)
         return None if number is None or not self.before.language.struct_values else number != 0
+
+    def _own_object(self) -> dict[str, str]:
+        """What the general function calls its object, and what the twins do."""
+        return {}
 
     def _without_first_values(
         self, twin_body: list[int], size: int, fixed: dict[str, Term], mapping: dict[str, str]
@@ -443,7 +460,8 @@ class _MergeProof:
         uses = [
             i
             for i in names.nodes
-            if tree.text[i] == self.claim.name and (names.role[i] is not Role.MEMBER or self.after.language.methods)
+            if tree.text[i] == self.claim.name
+            and (names.role[i] is not Role.MEMBER or self.after.language.methods or self.by_object)
         ]
         if self.used == 0 or len(uses) < 2:
             raise Refused("nothing calls the special functions")

@@ -63,6 +63,8 @@ class MergedFunctions(msgspec.Struct, frozen=True):
     path: str
     name: str
     removed: tuple[str, ...]
+    home: str = ""
+    """The class whose methods they are, where these are given their object by name."""
 
 
 class RenamedFunction(msgspec.Struct, frozen=True):
