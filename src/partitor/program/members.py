@@ -37,3 +37,9 @@ def _is_member(file: ProgramFile, node: int) -> bool:
     own = tree.kind[around[0]] in holders and tree.field[node] == "name"
     holder = next((p for p in (around[1:] if own else around) if tree.kind[p] in holders), 0)
     return tree.kind[holder] in language.classes
+
+
+def class_name(file: ProgramFile, node: int) -> str:
+    """What a class is called."""
+    named = file.tree.child(node, file.language.name_field)
+    return file.tree.text[named] if named is not None else ""

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 import msgspec
 
+from ..program.members import class_name
 from ..program.program import Procedure, ProgramFile
 from ..program.tree import Tree
 from .judge import MOST_PARAMETERS, inner_statements
@@ -28,12 +29,6 @@ class AlikeClasses(msgspec.Struct, frozen=True, eq=False):
     def names(self) -> list[str]:
         """What the classes are called."""
         return [class_name(file, node) for file, node in self.classes]
-
-
-def class_name(file: ProgramFile, node: int) -> str:
-    """What a class is called."""
-    named = file.tree.child(node, file.language.name_field)
-    return file.tree.text[named] if named is not None else ""
 
 
 def alike_classes(files: Sequence[ProgramFile], shape: Callable[[Tree, int], int]) -> Iterator[AlikeClasses]:

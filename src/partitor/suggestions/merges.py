@@ -10,10 +10,10 @@ import msgspec
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Variable, Writer
+from ..program.members import class_name
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
-from ..repeats.classes import class_name
 from ..repeats.columns import Column, Derived
 from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS

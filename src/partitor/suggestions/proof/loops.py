@@ -6,9 +6,8 @@ from collections.abc import Sequence
 
 from ...program.flow import flow_of
 from ...program.names import Role
+from ...program.private import SIMPLE, is_private
 from ...program.program import ProgramFile
-from ...repeats.private import SIMPLE, is_private
-from ...repeats.slots import Copy
 from . import declared, places, rules
 from .folding import Term, integer_value, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
@@ -138,7 +137,7 @@ class _LoopProof:
         before = self.before
         late = rules.names_used_by_inner_functions(before, copy) if called else set()
         for name, original in called.items():
-            alone = is_private(Copy(before, tuple(copy)), original) and original not in late
+            alone = is_private(before, copy, original) and original not in late
             if not alone or rules.is_named_by_a_macro(before, original):
                 raise Refused(f"{original} is not the copy's alone")
             self.called.setdefault(name, set()).add(original)

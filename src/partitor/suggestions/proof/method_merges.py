@@ -5,8 +5,8 @@ from __future__ import annotations
 
 import msgspec
 
+from ...program.members import class_name
 from ...program.program import Procedure, ProgramFile
-from ...repeats.classes import class_name
 from .merges import MergeProof, check
 from .methods import OWN, is_object_of, require_plain_class
 from .verdict import MergedFunctions, Refused

@@ -3,9 +3,9 @@ given its object by name; `members` has the languages where it knows it."""
 
 from __future__ import annotations
 
+from ...program.members import class_name
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
-from ...repeats.classes import class_name
 from . import rules
 from .definitions import Definition, take_apart
 from .functions import FunctionProof, Taken
