@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import read, report, run, verdict, worked
+from core.builders import printed, read, report, run, verdict, worked
 from core.runners import can_run, outputs
 from core.sweeps import Group, require_same
 from core.wild_braces import wild_pair
@@ -167,9 +167,9 @@ def in_place_of_two(text: str, language: str) -> str:
 
 def test_a_flag_has_its_type_and_its_place_in_the_braces() -> None:
     after = in_place_of_two(TAKING, "java")
-    assert "(double kilos, boolean with" in after
-    assert "if (with" in after
-    assert "if (!with" in after
+    assert "(double kilos, boolean asAir)" in after
+    assert "if (asAir)" in after
+    assert "if (!asAir)" in after
     assert after.count("static double") == 1
     assert after.count("return price;") == 1
 
@@ -189,7 +189,7 @@ def test_swapped_flags_are_refused() -> None:
     swapped = text.replace("(2.5, true)", "(2.5, false)").replace("(1.5, false)", "(1.5, true)")
     assert swapped != text
     assert not prove(before, read(swapped, "java"), claim).proved
-    same = text.replace("if (!with", "if (with")
+    same = text.replace("if (!asAir", "if (asAir")
     assert same != text
     assert not prove(before, read(same, "java"), claim).proved
 
@@ -256,3 +256,70 @@ def test_an_empty_block_is_no_place_to_look_into() -> None:
     )
     found = report(text + "    static void Main() { One(null); Two(null); }\n}\n", language="csharp")
     assert [f.rule for f in found.findings] == ["twin-functions"]
+
+
+CODES = """ALPHA = "abcdefghijklmnopqrstuvwxyz"
+
+
+def encode(text, key):
+    out = ""
+    for ch in text:
+        if ch in ALPHA:
+            pos = (ALPHA.index(ch) + key) % 26
+            out += ALPHA[pos]
+        elif ch == " ":
+            # spaces stay
+            out += ch
+        else:
+            out += ch + "!"
+        key += 1
+    return out
+
+
+def decode(text, key):
+    out = ""
+    for ch in text:
+        if ch in ALPHA:
+            pos = (ALPHA.index(ch) - key) % 26
+            out += ALPHA[pos]
+        elif ch == " ":
+            out += ch
+        else:
+            out += ch + "!"
+        key += 1
+    return out
+
+
+print(encode("meet at the lock.", 4))
+print(decode(encode("meet at the lock.", 4), 4))
+"""
+
+
+def test_what_differs_inside_a_branch_is_decided_there() -> None:
+    after = worked(CODES)
+    assert printed(after) == printed(CODES)
+    assert "def encode_or_decode(text, key, as_encode):" in after
+    assert after.count("elif ch == ") == 1
+    assert "            if as_encode:\n                pos = (ALPHA.index(ch) + key) % 26\n" in after
+    assert '        elif ch == " ":\n            # spaces stay\n            out += ch\n' in after
+
+
+def test_not_where_what_is_done_otherwise_differs_too() -> None:
+    text = CODES[::-1].replace('"!" + hc', '"?" + hc', 1)[::-1]
+    assert '"?"' in text
+    after = worked(text)
+    assert printed(after) == printed(text)
+
+
+def test_changed_lines_one_after_the_other_are_one_choice() -> None:
+    one = (
+        "def {0}(book, member):\n    if book not in books:\n        print('No such book')\n        return\n"
+        "    if member not in members:\n        print('No such member')\n        return\n"
+        "    books[book] {1}= 1\n    members[member] {2}= 1\n    print(member, 'has', members[member], 'books')\n\n\n"
+    )
+    text = "books = {'Tides': 3}\nmembers = {'Ada': 0}\n\n\n" + one.format("borrow", "-", "+")
+    text += one.format("give_back", "+", "-") + "borrow('Tides', 'Ada')\ngive_back('Tides', 'Ada')\nprint(books)\n"
+    after = worked(text)
+    assert printed(after) == printed(text)
+    assert after.count("if as_borrow:") == 1
+    assert after.count("else:") == 1

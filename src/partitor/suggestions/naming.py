@@ -38,6 +38,9 @@ from .words import (
     words_of,
 )
 
+LONGEST_OF_TWO = 2
+"""Words of a name that may stand beside another in one."""
+
 
 def differing_words(table: Table) -> set[str]:
     """Words that stand in some copy's values and not in every copy's."""
@@ -199,12 +202,16 @@ class Namer:
             return self.plural("count" if family is None else "value")
         return self.plural(family.stem) if family.stem else self.fresh(words_of(family.about))
 
-    def flag(self, only: Copy, shared: Copy) -> str:
-        """A fresh name for what says whether the statements `only` are run beside those that are `shared`."""
+    def flag(self, only: Copy, shared: Copy, owner: str, other: str) -> str:
+        """A fresh name for what says whether the statements `only` are run beside those that are `shared`: for what
+        they are about, else for what only the name of their `owner` says, and not the `other`'s."""
         tree, (start, stop) = shared.file.tree, shared.span
         known = {w for text in tree.text[start:stop] if text for w in words_of(text)}
-        words = [w for w in self._topic(only, known) if w != "part"] or ["more"]
-        return self.fresh(["with", *words], [in_convention(["with", "more"], self.style)])
+        words = [w for w in self._topic(only, known) if w != "part" and w not in known]
+        own = [w for w in words_of(owner) if w not in words_of(other)]
+        if not words and own:
+            return self.fresh(["as", *own], [in_convention(["with", "more"], self.style)])
+        return self.fresh(["with", *(words or ["more"])], [in_convention(["with", "more"], self.style)])
 
     def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
         """A fresh name for a function with the statements of `copy`."""
@@ -236,8 +243,12 @@ class Namer:
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
         return self.fresh([verb, *nouns])
 
-    def merged(self, names: Sequence[str], body: Copy) -> str:
-        """A fresh name for one function in place of several: the words that all their names share."""
+    def merged(self, names: Sequence[str], body: Copy, either: bool = False) -> str:
+        """A fresh name for one function in place of several: the words that all their names share; where it does
+        `either` of two things, and these share no word, both."""
+        words = [words_of(name) for name in names]
+        if either and not set(words[0]) & set(words[1]) and max(map(len, words)) <= LONGEST_OF_TWO:
+            return self._capital(self.fresh([*words[0], "or", *words[1]]))
         return self._capital(self._merged(names, body))
 
     def _merged(self, names: Sequence[str], body: Copy) -> str:
@@ -256,7 +267,9 @@ class Namer:
                 return self.fresh([self._main_verb(body, ()), *shared], alternatives)
             return self.fresh(shared, alternatives)
         topic = self._topic(body, {w for words in lists for w in words})
-        return self.fresh([self._main_verb(body, ()), *(["one"] if topic == ["part"] else topic)])
+        both = len(lists) == 2 and max(map(len, lists)) <= LONGEST_OF_TWO
+        alternatives = [in_convention([*lists[0], "or", *lists[1]], self.style)] if both else []
+        return self.fresh([self._main_verb(body, ()), *(["one"] if topic == ["part"] else topic)], alternatives)
 
     # -- columns ---------------------------------------------------------------------------------
 

@@ -67,13 +67,14 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     values, filled = values_of(twins, columns, inside)
     only = [[s for part in parts for s in _only(part, k)] for k in (0, 1)]
     told = 0 if len(only[0]) >= len(only[1]) else 1
-    flag = inside.flag(Copy(file, tuple(only[told])), copies[0])
+    owners = (one.name, other.name) if told == 0 else (other.name, one.name)
+    flag = inside.flag(Copy(file, tuple(only[told])), copies[0], *owners)
     parameters = [*one.parameters, *values, flag]
     if len(parameters) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
     text = _Text(file, writer, filled, table.derived, flag, told, called)
     body = text.lines(parts, leading_space(file, bodies[0].first))
-    name = namer.merged([one.name, other.name], copies[0])
+    name = namer.merged([one.name, other.name], copies[0], either=True)
     added = [Variable(n, column_type(c, copies)) for n, c in values.items()]
     head, end = _around(file, one, name, [*added, Variable(flag, writer.flag_type())], writer)
     given = [[*(c.values[k] for c in values.values()), writer.truth(k == told)] for k in (0, 1)]
@@ -109,8 +110,20 @@ def _consistent(
         twins = Twins(tuple((file, p) for p in procedures), table)
         called, odd = _called_otherwise(file, twins)
         if not odd:
-            return parts, twins, called
+            return _joined(parts), twins, called
         parts = [piece for part in parts for piece in _with_unlike(file, part, odd)]
+
+
+def _joined(parts: Sequence[Aligned]) -> list[Aligned]:
+    """The parts, those that are unlike and stand one behind the other as one."""
+    found: list[Aligned] = []
+    for part in parts:
+        inside = tuple(_joined(part.inside))
+        if found and not (part.same or inside or found[-1].same or found[-1].inside):
+            found[-1] = Aligned((*found[-1].one, *part.one), (*found[-1].other, *part.other))
+        else:
+            found.append(Aligned(part.one, part.other, part.same, inside))
+    return found
 
 
 def _called_otherwise(file: ProgramFile, twins: Twins) -> tuple[dict[str, str], set[int]]:
@@ -193,8 +206,11 @@ def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tupl
     if tree.kind[one] != tree.kind[other] or [len(b) for b in blocks] != [1, 1]:
         return ()
     heads = [[t for t in tree.text[s : b[0]] if t] for s, b in zip((one, other), blocks, strict=True)]
-    ends = [tree.end[b[0]] == tree.end[s] for s, b in zip((one, other), blocks, strict=True)]
-    if heads[0] != heads[1] or not all(ends):
+    ends = [
+        (tree.kind[tree.end[b[0]] : tree.end[s]], tree.text[tree.end[b[0]] : tree.end[s]])
+        for s, b in zip((one, other), blocks, strict=True)
+    ]
+    if heads[0] != heads[1] or ends[0] != ends[1]:
         return ()
     statements = [file.block_at[b[0]].statements for b in blocks]
     if not all(statements) or any(
@@ -296,12 +312,18 @@ class _Text:
         return lines
 
     def _end(self, statement: int, indent: str, deeper: str) -> list[str]:
-        """The lines of a statement behind the last one in its block: a bracket, and comments."""
+        """The lines of a statement behind the last one in its block: a bracket, comments, what is done otherwise."""
         tree = self.file.tree
         block = next(c for c in tree.children(statement) if c in self.file.block_at)
         last = self.file.block_at[block].statements[-1]
-        lines = [line.strip() for line in self.file.lines[tree.end_line(last) : tree.end_line(statement)]]
-        return [(deeper if line.startswith(self.file.language.comment_marks) else indent) + line for line in lines]
+        lines = self.file.lines[tree.end_line(last) : tree.end_line(statement)]
+        if tree.end[block] == tree.end[statement]:
+            marks = self.file.language.comment_marks
+            return [(deeper if line.strip().startswith(marks) else indent) + line.strip() for line in lines]
+        own = leading_space(self.file, statement)
+        if any(line.strip() and not line.startswith(own) for line in lines):
+            raise CannotWrite("what is done otherwise is indented in an unusual way")
+        return [indent + line[len(own) :] if line.strip() else "" for line in lines]
 
     def _comments(self, statement: int, indent: str) -> list[str]:
         """The comments right above a statement."""
