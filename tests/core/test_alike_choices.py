@@ -202,3 +202,29 @@ def test_small_classes_of_one_kind_are_apart() -> None:
     shape = "class {0}(Shape):\n    def __init__(self, size):\n        self.size = size\n\n    def sides(self):\n        return {1}\n\n\n"
     text = "class Shape:\n    pass\n\n\n" + shape.format("Square", 4) + shape.format("Hut", 5)
     assert "twin-functions" not in rules(text + "print(Square(2).sides(), Hut(3).sides())\n")
+
+
+DAYS = "def days_in(month):\n{tests}    return 31\n\n\nprint(days_in(4))\n"
+
+
+def test_tests_that_each_return_a_value_are_told_once() -> None:
+    tests = [
+        f"    if month == {m}:\n        return {d}\n" for m, d in ((1, 31), (2, 28), (3, 31), (4, 30), (5, 31), (6, 30))
+    ]
+    found = report(DAYS.format(tests="".join(tests))).findings
+    assert [f.rule for f in found] == ["repeated-run"]
+    assert len(found[0].places) == 6
+    assert not rules(DAYS.format(tests="".join(tests[:4])))
+    guards = "    if month < 1:\n        return 0\n    if month > 12:\n        return -1\n    if month == 2:\n        return 28\n"
+    assert not rules(DAYS.format(tests=guards))
+
+
+def test_three_short_copies_with_variables_of_their_own_are_a_function() -> None:
+    days = ("mon", "tue", "wed")
+    text = "".join(f"hours_{d} = {k}\n" for d, k in zip(days, (8, 9, 7), strict=True))
+    text += "".join(
+        f"pay_{d} = hours_{d} * 14\nif hours_{d} > 8:\n    pay_{d} = pay_{d} + (hours_{d} - 8) * 7\n" for d in days
+    )
+    text += "print(pay_mon + pay_tue + pay_wed)\n"
+    (suggestion,) = report(text).suggestions
+    assert suggestion.title.startswith("A function find_pay(hours)")

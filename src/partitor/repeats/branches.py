@@ -17,19 +17,30 @@ MOST_STATEMENTS = 2
 MOST_BRANCHES = 60
 FEWEST_CHOICES = 5
 """Branches that give a literal for a literal; fewer are a choice."""
-GIVING = frozenset({"assignment", "augmented_assignment"})
 
 
 def alike_branches(file: ProgramFile) -> Iterator[Table]:
     """The longest rows of such branches, one of each chain: its tests and what is done."""
     kinds = file.tree.kind
-    for node, kind in enumerate(kinds):
-        if kind in {"if_statement", "match_statement"}:
-            branches = list(itertools.islice(_branches(file, node), MOST_BRANCHES))
-            if len(branches) >= FEWEST_BRANCHES:
-                table = _longest(branches)
-                if table is not None:
-                    yield table
+    chains = [_branches(file, n) for n, kind in enumerate(kinds) if kind in {"if_statement", "match_statement"}]
+    for branches in (*chains, *(_leaving(file, block.statements) for block in file.blocks)):
+        found = list(itertools.islice(branches, MOST_BRANCHES))
+        table = _longest(found) if len(found) >= FEWEST_BRANCHES else None
+        if table is not None:
+            yield table
+
+
+def _leaving(file: ProgramFile, statements: tuple[int, ...]) -> Iterator[Copy]:
+    """Tests one behind the other, each of which gives its answer for good: from the first on, what each asks and
+    does."""
+    tree = file.tree
+    tests = itertools.dropwhile(lambda s: tree.kind[s] != "if_statement", statements)
+    for statement in itertools.takewhile(lambda s: tree.kind[s] == "if_statement", tests):
+        branches = list(itertools.islice(_branches(file, statement), 2))
+        leaves = len(branches) == 1 and tree.kind[branches[0].last] == file.language.returning
+        if not leaves or any(tree.kind[c] == "else_clause" for c in tree.children(statement)):
+            return
+        yield branches[0]
 
 
 def _branches(file: ProgramFile, node: int) -> Iterator[Copy]:
@@ -79,13 +90,15 @@ def _choose(table: Table) -> bool:
     """True where each branch asks for a literal, and gives one for it: a table in the form of branches."""
     copy = table.copies[0]
     tree, columns = copy.file.tree, table.columns
-    if len(columns) != 2 or len(copy.statements) != 2 or tree.kind[copy.statements[1]] not in GIVING:
+    giving = {"assignment", "augmented_assignment", copy.file.language.returning}
+    if len(columns) != 2 or len(copy.statements) != 2 or tree.kind[copy.statements[1]] not in giving:
         return False
-    if not all(_is_literal(c, copy) and len(set(c.values)) == len(c.values) for c in columns):
+    asked = [c for c in columns if _is_asked(c, copy)]
+    if not all(_is_literal(c, copy) for c in columns) or any(len(set(c.values)) < len(c.values) for c in asked):
         return False
     equal = {tree.text[n] for n in range(copy.statements[0], tree.end[copy.statements[0]])} & {"==", "==="}
     is_case = tree.kind[tree.parent[copy.statements[0]]] == "case_clause"
-    return [_is_asked(c, copy) for c in columns].count(True) == 1 and (bool(equal) or is_case)
+    return len(asked) == 1 and (bool(equal) or is_case)
 
 
 def _is_literal(column: Column, copy: Copy) -> bool:

@@ -228,7 +228,8 @@ class _Finder:
                 if len(copies) < 2 or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                     continue
                 left -= len(copies) * length
-                if common_tokens(copies[:2], len(copies) < 3) < 2 * self.limits.repeat_statements:
+                short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
+                if common_tokens(copies[:2], short) < 2 * self.limits.repeat_statements:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies)
@@ -246,8 +247,8 @@ class _Finder:
                 _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0)
                 for other in chosen
             )
-            in_twins = any(_overlap(block.table, twin.table) for twin in twins)
-            if not overlaps and not in_twins:
+            known = [*(twin.table for twin in twins), *(run.table for run in runs if run.in_branches)]
+            if not overlaps and not any(_overlap(block.table, table) for table in known):
                 chosen.append(block)
         return chosen
 
