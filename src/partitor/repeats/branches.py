@@ -4,6 +4,7 @@
 from __future__ import annotations
 
 import itertools
+from collections import Counter
 from collections.abc import Iterator
 
 from ..program.names import Role
@@ -21,9 +22,13 @@ FEWEST_CHOICES = 5
 
 def alike_branches(file: ProgramFile) -> Iterator[Table]:
     """The longest rows of such branches, one of each chain: its tests and what is done."""
-    kinds = file.tree.kind
-    chains = [_branches(file, n) for n, kind in enumerate(kinds) if kind in {"if_statement", "match_statement"}]
-    for branches in (*chains, *(_leaving(file, block.statements) for block in file.blocks)):
+    tree = file.tree
+    # Most choices have two branches or three, and are not looked into.
+    counts = Counter(tree.parent[n] for n, kind in enumerate(tree.kind) if kind in {"elif_clause", "case_clause"})
+    chains = [_branches(file, n) for n, count in counts.items() if count >= FEWEST_BRANCHES - 1]
+    tests = (b.statements for b in file.blocks if len(b.statements) >= FEWEST_CHOICES)
+    returning = [s for s in tests if [tree.kind[n] for n in s].count("if_statement") >= FEWEST_CHOICES]
+    for branches in (*chains, *(_leaving(file, statements) for statements in returning)):
         found = list(itertools.islice(branches, MOST_BRANCHES))
         table = _longest(found) if len(found) >= FEWEST_BRANCHES else None
         if table is not None:

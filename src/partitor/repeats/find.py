@@ -23,6 +23,7 @@ from .order import SHORTEST, in_one_order, reordered_copies
 from .paragraphs import break_above
 from .rows import Rows
 from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
+from .seeds import stretches
 from .slots import Copy, Table, common_tokens, compare
 from .suffixes import Repeat, maximal_repeats
 from .windows import windows
@@ -36,8 +37,6 @@ MOST_REORDERED = 3000
 """Statements of a program beyond which copies in another order are not looked for."""
 
 
-MOST_NEAR = 6
-"""Places in which the same statements may stand, but for their operators."""
 MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 FEWEST_OF_METHODS = 4
@@ -179,15 +178,22 @@ class _Finder:
 
     def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
         """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
-        blunt = self._finer([q.symbols for q in self.sequences], self.shapes.blunt)
-        if blunt is None:
+        for copies in self._stretches([q.symbols for q in self.sequences], self.shapes.blunt):
+            if len(copies) == 2 and inner_statements(copies[0]) >= LEAST_ALIKE:
+                yield copies[0], copies[1]
+
+    def _stretches(self, symbols: list[list[int]], symbol: Callable[[Tree, int], int]) -> Iterator[list[Copy]]:
+        """Copies that are alike by symbols of another sort, and not by their own."""
+        if sum(map(len, symbols)) > MOST_REORDERED:
             return
-        places = [(q, i) for q in self.sequences for i in range(len(q.symbols) + 1)]
-        for repeat in maximal_repeats(blunt, 1):
-            starts = [places[s] for s in repeat.starts]
-            copies = [] if _are_alike(starts, repeat.length) else _apart(starts, repeat.length)
-            if 2 <= len(copies) <= MOST_NEAR and inner_statements(copies[0]) >= LEAST_ALIKE:
-                yield from itertools.combinations(copies, 2)
+        others = [
+            [symbol(q.file.tree, s) if x >= 0 else x for s, x in zip(q.block.statements, of, strict=True)]
+            for q, of in zip(self.sequences, symbols, strict=True)
+        ]
+        for starts, length in stretches(symbols, others):
+            copies = _apart([(self.sequences[q], i) for q, i in starts], length)
+            if len(copies) == len(starts):
+                yield copies
 
     def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
         """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""
@@ -239,7 +245,7 @@ class _Finder:
                         candidates.append(RepeatedBlock(found, holds_unlike_rows=rows.are_unlike(found)))
                         break
         candidates += self._reordered(symbols)
-        candidates += self._calling_others(symbols, places, rows)
+        candidates += self._calling_others(symbols, rows)
         candidates.sort(key=lambda b: -_saved_statements(b.table))
         chosen: list[RepeatedBlock] = []
         for block in [*self._known(symbols), *candidates]:
@@ -252,19 +258,13 @@ class _Finder:
                 chosen.append(block)
         return chosen
 
-    def _calling_others(
-        self, symbols: list[list[int]], places: list[tuple[StatementList, int]], rows: Rows
-    ) -> Iterator[RepeatedBlock]:
+    def _calling_others(self, symbols: list[list[int]], rows: Rows) -> Iterator[RepeatedBlock]:
         """Blocks that differ in the one function that they call, where functions can be given like any value."""
-        opened = self._finer(symbols, self.shapes.open_calls)
-        if opened is None or not self.program.files[0].language.functions_are_values:
+        if not self.program.files or not self.program.files[0].language.functions_are_values:
             return
-        for repeat in maximal_repeats(opened, 1):
-            starts = [places[s] for s in repeat.starts]
-            if _are_alike(starts, repeat.length):
-                continue
-            copies = rows.kept_whole(_apart(starts, repeat.length))
-            if not 2 <= len(copies) <= MOST_NEAR or rows.folded_size(copies[0]) < self.limits.repeat_statements:
+        for found in self._stretches(symbols, self.shapes.open_calls):
+            copies = rows.kept_whole(found)
+            if not copies or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                 continue
             table = compare(copies, open_calls=True)
             called = [c for c in table.columns if c.is_called] if table else []
@@ -273,20 +273,6 @@ class _Finder:
                 continue
             if worth_a_function(table, self.limits.repeat_statements):
                 yield RepeatedBlock(table)
-
-    def _finer(self, symbols: list[list[int]], symbol: Callable[[Tree, int], int]) -> list[list[int]] | None:
-        """The symbols of another sort; None where they tell no two statements alike that were unlike before, or where
-        there are too many."""
-        if sum(map(len, symbols)) > MOST_REORDERED:
-            return None
-        found = [
-            [symbol(q.file.tree, s) if x >= 0 else x for s, x in zip(q.block.statements, of, strict=True)]
-            for q, of in zip(self.sequences, symbols, strict=True)
-        ]
-        first: dict[int, int] = {}
-        pairs = zip(itertools.chain(*found), itertools.chain(*symbols), strict=True)
-        joins = any(first.setdefault(other, own) != own for other, own in pairs)
-        return found if joins else None
 
     def _repeats_that_declare(self, symbols: list[list[int]]) -> Iterator[Repeat]:
         """Repeats of which the first copy declares what the others only give another value."""
@@ -364,20 +350,15 @@ class _Finder:
                 symbols.append(symbol)
             result.append(symbols)
         alike: dict[tuple[int, ...], int] = {}
-        shape_at = {
-            (id(q.file), s): shape
-            for q in self.sequences
-            for s, shape in zip(q.block.statements, q.symbols, strict=True)
-        }
         standing: dict[tuple[int, int], int] = {}
         for run in runs:
             first, *later = run.table.copies
-            form = tuple(shape_at.get((id(first.file), s), self.unusable) for s in first.statements)
-            if run.rest or run.more or min(form) < 0:
+            if run.rest or run.more or run.in_branches:
                 continue
+            form = tuple(self.shapes.shape(first.file.tree, s) for s in first.statements)
             for k, s in enumerate(s for copy in later for s in copy.statements):
                 standing[id(first.file), s] = alike.setdefault((*form, len(later), k), -(1 << 50) - len(alike))
-        for sequence, symbols in zip(self.sequences, result, strict=True):
+        for sequence, symbols in zip(self.sequences, result, strict=True) if standing else ():
             for i, s in enumerate(sequence.block.statements):
                 symbols[i] = standing.get((id(sequence.file), s), symbols[i])
         return result
@@ -545,11 +526,6 @@ def _first_statements(
         if all(break_above(s.file, s.block.statements[i]) for s, i in moved):
             return moved
     return list(starts)
-
-
-def _are_alike(starts: Sequence[tuple[StatementList, int]], length: int) -> bool:
-    """True where the statements from each start on have the same shapes: a repeat without more."""
-    return len({tuple(q.symbols[i : i + length]) for q, i in starts}) == 1
 
 
 def _apart(starts: Sequence[tuple[StatementList, int]], length: int) -> list[Copy]:
