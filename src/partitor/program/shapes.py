@@ -73,11 +73,6 @@ class ShapeTable:
         found = self.symbols(tree, node)
         return found.alone_worded if texts_stay else found.alone
 
-    def blunt(self, tree: Tree, node: int) -> int:
-        """The symbol of the subtree with its operands as slots, in which all comparisons are the same, and so are sums,
-        differences, products and quotients."""
-        return self.symbols(tree, node).blunt
-
     def open_calls(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands, and the names of plain functions that it calls, as slots."""
         return self.symbols(tree, node).open_calls

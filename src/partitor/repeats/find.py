@@ -6,11 +6,12 @@ import itertools
 from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
+from operator import attrgetter
 
 import msgspec
 
 from ..program.program import Block, Procedure, Program, ProgramFile
-from ..program.shapes import ShapeTable
+from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
 from .branches import alike_branches
 from .classes import AlikeClasses, alike_classes
@@ -95,7 +96,7 @@ class _Finder:
         self.complete = True
         self.unusable = -(1 << 40)
         self.sequences = [
-            StatementList(file, block, self._symbols(file, block))
+            StatementList(file, block, *self._symbols(file, block))
             for file in program.files
             for block in file.blocks
             if block.statements
@@ -178,31 +179,33 @@ class _Finder:
 
     def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
         """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
-        for copies in self._stretches([q.symbols for q in self.sequences], self.shapes.blunt):
+        for copies in self._stretches([q.symbols for q in self.sequences], "blunt"):
             if len(copies) == 2 and inner_statements(copies[0]) >= LEAST_ALIKE:
                 yield copies[0], copies[1]
 
-    def _stretches(self, symbols: list[list[int]], symbol: Callable[[Tree, int], int]) -> Iterator[list[Copy]]:
+    def _stretches(self, symbols: list[list[int]], sort: str) -> Iterator[list[Copy]]:
         """Copies that are alike by symbols of another sort, and not by their own."""
         if sum(map(len, symbols)) > MOST_REORDERED:
             return
+        of_sort = attrgetter(sort)
         others = [
-            [symbol(q.file.tree, s) if x >= 0 else x for s, x in zip(q.block.statements, of, strict=True)]
-            for q, of in zip(self.sequences, symbols, strict=True)
+            [of_sort(found) if x >= 0 else x for found, x in zip(q.details, own, strict=True)]
+            for q, own in zip(self.sequences, symbols, strict=True)
         ]
         for starts, length in stretches(symbols, others):
             copies = _apart([(self.sequences[q], i) for q, i in starts], length)
             if len(copies) == len(starts):
                 yield copies
 
-    def _symbols(self, file: ProgramFile, block: Block) -> list[int]:
-        """Shape symbols; what can never be part of a copy gets a symbol of its own (negative)."""
+    def _symbols(self, file: ProgramFile, block: Block) -> tuple[list[int], list[Symbols]]:
+        """Shape symbols, and all symbols; what can never be part of a copy gets a shape of its own (negative)."""
         symbols = []
+        details = [self.shapes.symbols(file.tree, s) for s in block.statements]
         tree, kinds, ends = file.tree, file.tree.kind, file.tree.end
         whole, language = file.is_whole, file.language
         never = language.outer_declarations | language.procedures | language.classes | language.wrappers
         never |= language.fields | (frozenset() if language.values_everywhere else language.strings)
-        for s in block.statements:
+        for s, found in zip(block.statements, details, strict=True):
             unusable = (
                 kinds[s] in never
                 or file.is_import(s)
@@ -210,8 +213,8 @@ class _Finder:
                 or (bool(self.handed_out) and (file.path, tree.start_line(s)) in self.handed_out)
             )
             self.unusable -= unusable
-            symbols.append(self.unusable if unusable else self.shapes.shape(tree, s))
-        return symbols
+            symbols.append(self.unusable if unusable else found.shape)
+        return symbols, details
 
     # -- blocks ----------------------------------------------------------------------------------
 
@@ -262,7 +265,7 @@ class _Finder:
         """Blocks that differ in the one function that they call, where functions can be given like any value."""
         if not self.program.files or not self.program.files[0].language.functions_are_values:
             return
-        for found in self._stretches(symbols, self.shapes.open_calls):
+        for found in self._stretches(symbols, "open_calls"):
             copies = rows.kept_whole(found)
             if not copies or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                 continue
@@ -356,11 +359,14 @@ class _Finder:
             if run.rest or run.more or run.in_branches:
                 continue
             form = tuple(self.shapes.shape(first.file.tree, s) for s in first.statements)
+            block = id(first.file.block_at[first.file.tree.parent[first.first]])
             for k, s in enumerate(s for copy in later for s in copy.statements):
-                standing[id(first.file), s] = alike.setdefault((*form, len(later), k), -(1 << 50) - len(alike))
+                standing[block, s] = alike.setdefault((*form, len(later), k), -(1 << 50) - len(alike))
+        blocks = {file for file, _ in standing}
         for sequence, symbols in zip(self.sequences, result, strict=True) if standing else ():
-            for i, s in enumerate(sequence.block.statements):
-                symbols[i] = standing.get((id(sequence.file), s), symbols[i])
+            if id(sequence.block) in blocks:
+                for i, s in enumerate(sequence.block.statements):
+                    symbols[i] = standing.get((id(sequence.block), s), symbols[i])
         return result
 
     # -- twins -----------------------------------------------------------------------------------

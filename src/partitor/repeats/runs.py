@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import msgspec
 
 from ..program.program import Block, ProgramFile
-from ..program.shapes import ShapeTable, given_value
+from ..program.shapes import ShapeTable, Symbols, given_value
 from .counted import counted, counts, cycles, even_parts
 from .declarations import declares_for_later
 from .judge import LEAST_SAVED, code_lines, inner_statements, worth_a_loop
@@ -33,6 +33,9 @@ class StatementList(msgspec.Struct, frozen=True, eq=False):
     file: ProgramFile
     block: Block
     symbols: list[int]
+    """The shape of each statement; negative for one that is no part of any copy."""
+    details: list[Symbols]
+    """Their further symbols."""
 
 
 def as_assignments(sequence: StatementList, shapes: ShapeTable) -> dict[int, int]:
