@@ -523,9 +523,10 @@ def _foldable(file: ProgramFile, procedure: Procedure, repeats: Repeats) -> int:
 
 def repeated_statements(repeats: Repeats, runs_only: bool = False) -> int:
     """Statements that stand in a second or later copy."""
-    tables = [run.table for run in repeats.runs]
+    tables = [run.table for run in repeats.runs if not (runs_only and run.in_branches)]
     if not runs_only:
         tables += [b.table for b in repeats.blocks] + [t.table for t in repeats.twins]
+        tables += [table for classes in repeats.classes for table in classes.tables]
     counted: set[tuple[str, int]] = set()
     later = [copy for table in tables for copy in table.copies[1:]]
     for copy in [*later, *(copy for run in repeats.runs for copy in run.more)]:

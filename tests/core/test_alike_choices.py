@@ -228,3 +228,13 @@ def test_three_short_copies_with_variables_of_their_own_are_a_function() -> None
     text += "print(pay_mon + pay_tue + pay_wed)\n"
     (suggestion,) = report(text).suggestions
     assert suggestion.title.startswith("A function find_pay(hours)")
+
+
+def test_what_branches_and_classes_repeat_is_measured() -> None:
+    counted = report(COUNTED["python"]).measures
+    assert counted["repeated_share"] > 0.1
+    assert counted["run_share"] == 0
+    classes = report(
+        ANIMAL.format("Dog", "woof") + ANIMAL.format("Cat", "miaow") + "Dog('R').speak()\nCat('T').speak()\n"
+    )
+    assert classes.measures["repeated_share"] > 0.3
