@@ -249,7 +249,7 @@ class _Finder:
                         break
         candidates += self._reordered(symbols)
         candidates += self._calling_others(symbols, rows)
-        candidates.sort(key=lambda b: -_saved_statements(b.table))
+        candidates.sort(key=lambda b: (-_saved_statements(b.table), -inner_statements(b.table.copies[0])))
         chosen: list[RepeatedBlock] = []
         for block in [*self._known(symbols), *candidates]:
             overlaps = any(

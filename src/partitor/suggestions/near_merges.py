@@ -30,6 +30,7 @@ from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines
 from .typed import column_type
+from .words import words_of
 
 
 class Aligned(msgspec.Struct, frozen=True, eq=False):
@@ -74,7 +75,7 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
     text = _Text(file, writer, filled, table.derived, flag, told, called)
     body = text.lines(parts, leading_space(file, bodies[0].first))
-    name = namer.merged([one.name, other.name], copies[0], either=True)
+    name = namer.merged([one.name, other.name], copies[0], either=words_of(flag)[0] == "as")
     added = [Variable(n, column_type(c, copies)) for n, c in values.items()]
     head, end = _around(file, one, name, [*added, Variable(flag, writer.flag_type())], writer)
     given = [[*(c.values[k] for c in values.values()), writer.truth(k == told)] for k in (0, 1)]
