@@ -45,6 +45,7 @@ from .suggestions.worked import (
     attempt,
     block_candidate,
     first_proved,
+    in_a_function,
     own_statements,
     twins_candidate,
 )
@@ -116,6 +117,9 @@ class Remarks:
         table = run.table
         goal = "one list" if run.in_branches else "a loop"
         suggestion = self._suggest("loop", lambda: loop_candidate(run), table, goal)
+        if suggestion.status != "proved" and in_a_function(run):
+            called = attempt(lambda: function_candidate(table))
+            suggestion = _as_suggestion(called) if isinstance(called, Proved) else suggestion
         places = [_place(c) for c in (*table.copies, *([run.rest] if run.rest else []), *run.more)]
         count = len(table.copies)
         size = inner_statements(table.copies[0])

@@ -141,8 +141,13 @@ class RunFinder:
         return [interrupted] if interrupted else []
 
     def together(self, runs: Sequence[Run]) -> list[Run]:
-        """Small runs over variables of one family that are worth it together."""
-        found = [run for run in self.small if all(_compatible(run, other) for other in runs)]
+        """Small runs over variables of one family that are worth it together; their first values are none."""
+        alone = {
+            (id(run.table.copies[0].file), *run.table.copies[0].span): run
+            for run in self.small
+            if not _gives_literals(run.table.copies[0])
+        }
+        found = [run for run in alone.values() if all(_compatible(run, other) for other in runs)]
         names = Counter(family for run in found for family in _families(run.table))
         return [run for run in found if any(names[family] > 1 for family in _families(run.table))]
 
@@ -226,6 +231,14 @@ class RunFinder:
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
         return (best[1] if best else None), earliest
+
+
+def _gives_literals(copy: Copy) -> bool:
+    """True where variables are only given something that is written there."""
+    tree, language = copy.file.tree, copy.file.language
+    given = [given_value(tree, s) for s in copy.statements]
+    worked_out = {language.call, language.name}
+    return all(pair and worked_out.isdisjoint(tree.kind[pair[1] : tree.end[pair[1]]]) for pair in given)
 
 
 def _families(table: Table) -> set[tuple[int, tuple[str, ...]]]:

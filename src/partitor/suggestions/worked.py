@@ -17,10 +17,11 @@ from ..errors import TooCostly
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
 from ..repeats.find import RepeatedBlock, Repeats, Twins, find_repeats
-from ..repeats.judge import inner_statements
+from ..repeats.judge import FEWEST, inner_statements, worth_a_function
 from ..repeats.limits import Limits
 from ..repeats.near import NearTwins
 from ..repeats.paragraphs import Break, break_above
+from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
@@ -267,8 +268,8 @@ def _next_step(program: Program, limits: Limits, deadline: Deadline, cutting: Cu
     return None
 
 
-Making = tuple[Callable[[], Candidate], Table | NearTwins]
-"""How a candidate is made, and what it is about."""
+Making = tuple[Callable[[], Candidate], Table | NearTwins | None]
+"""How a candidate is made, and what it is about, where it is the only one that is."""
 
 
 def makings(repeats: Repeats) -> Iterator[Making]:
@@ -285,6 +286,15 @@ def _loops(repeats: Repeats) -> Iterator[Making]:
 def _functions(repeats: Repeats) -> Iterator[Making]:
     for block in repeats.blocks:
         yield partial(block_candidate, block), block.table
+    for run in repeats.runs:
+        if in_a_function(run) and not isinstance(attempt(partial(loop_candidate, run), run.table), Proved):
+            yield partial(function_candidate, run.table), None
+
+
+def in_a_function(run: Run) -> bool:
+    """True for a run that could be calls of a function one after the other, where it can be no loop."""
+    whole = not (run.rest or run.more or run.in_branches)
+    return whole and worth_a_function(run.table, FEWEST)
 
 
 def block_candidate(block: RepeatedBlock) -> Candidate:
