@@ -281,6 +281,9 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     table = with_module_variables(table) if kept else table
     inputs = [n for n in inputs if not _only_in_slots(copies[0], n, table)]
     lent = _lent(table, scopes[0])
+    borrowed = _borrowed(table, scopes[0]) - lent
+    lent |= borrowed
+    inputs += sorted(borrowed.difference(inputs), key=lambda n: _order_of_names(copies[0]).get(n, 0))
     results = _results(copies, scopes, renames, lent)
     inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs and r not in lent])
     inputs = [n for n in inputs if not _is_unset(copies, scopes, [names.get(n, n) for names in renames])]
@@ -291,7 +294,7 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
             uses_object = True
             continue
         values = tuple(renames[k].get(name, name) for k in range(len(copies)))
-        kind = variable_type(file, name, scopes[0])
+        kind = variable_type(file, name, 0 if name in lent else scopes[0])
         if file.language.fixed_parameters and _assigned(copies[0], name):
             raise CannotWrite(f"the function would have to change {name}, which is given to it")
         uses = [i for i in file.names.within(*copies[0].span) if file.tree.text[i] == name]
@@ -402,6 +405,21 @@ def _lent(table: Table, scope: int) -> frozenset[str]:
         for name in targets
         if first.file.names.owner_of(name, scope) == 0 and name in certain and certain[name] == order.get(name)
     )
+
+
+def _borrowed(table: Table, scope: int) -> frozenset[str]:
+    """Variables of the program that each copy reads and changes under another name: the function is given the value,
+    and gives it back. Where a function has to say which variables of the program it changes, so are all of them."""
+    first = table.copies[0]
+    file, names = first.file, first.file.names
+    if not file.language.changes_unseen or file.language.struct_values or not scope:
+        return frozenset()
+    targets = {c.values[0] for c in table.columns if _is_variable(c) and is_throughout(c, table)}
+    lent = frozenset(name for name in targets if names.owner_of(name, scope) == 0)
+    if not lent or file.language.declares:
+        return lent
+    written = {file.tree.text[i] for i in names.within(*first.span) if names.role[i] in (Role.WRITE, Role.UPDATE)}
+    return lent | {name for name in written if names.owner_of(name, scope) == 0}
 
 
 def _declared(copy: Copy) -> set[str]:

@@ -105,6 +105,7 @@ JAVA = Language(
         ),
         "pure_calls": frozenset({"length", "charAt", "abs", "max", "min", "equals", "sqrt", "pow", "round"}),
         "output_calls": frozenset({"println", "print", "printf"}),
+        "changes_unseen": True,
         "keywords": frozenset(
             """
             abstract assert boolean break byte case catch char class const continue default do double else enum

@@ -18,7 +18,7 @@ from ...program.shapes import given_value
 from . import declared, places, rules
 from .definitions import RESULT, Definition, take_apart
 from .folding import Term, meaning_of
-from .reach import is_unseen_until
+from .reach import has_its_value, is_unseen_until
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
 from .values import is_steady_field, require_plain_value
 from .verdict import NewFunction, Refused
@@ -482,7 +482,8 @@ class FunctionProof:
             if rules.names_in(value) & inner:
                 raise Refused("a value's name means something else inside the copies")
             if parameter in self.definition.written:
-                if mapping[parameter] not in flow.bound_before.get(segment[0], frozenset()):
+                known = mapping[parameter] in flow.bound_before.get(segment[0], frozenset())
+                if not known and not has_its_value(self.before, mapping[parameter], scope):
                     raise Refused(f"{mapping[parameter]} may have no value yet before the copies")
             elif is_fresh_container(value):
                 self._require_used_once(parameter)

@@ -10,6 +10,7 @@ from collections.abc import Iterable
 
 from ...program.names import Role
 from ...program.program import ProgramFile
+from ...program.shapes import given_value
 
 FINDING_BY_NAME = frozenset("window globalThis self frames Function getattr modules inspect importlib __main__".split())
 """Ways to a function by a name that is worked out; `self` is no such way in Python, where only methods have it."""
@@ -29,6 +30,23 @@ def is_unseen_until(file: ProgramFile, name: str, statement: int) -> bool:
         if file.tree.text[i] == name and names.role[i] <= Role.DECLARATION and names.owner(i) == 0
     }
     return not (users - {0}) & reached(file, stop)
+
+
+def has_its_value(file: ProgramFile, name: str, scope: int) -> bool:
+    """True where the program's variable `name` has a value whenever the function at node `scope` runs: as fields have
+    from the beginning, or because the loose code gives it one before the function can run."""
+    tree, names = file.tree, file.names
+    if not scope or names.owner_of(name, scope) != 0:
+        return False
+    if file.language.methods:
+        return any(tree.text[i] == name and names.declared_at(i) for i in names.nodes)
+    if not file.language.runs_top_down or file.beside or _finds_by_name(file):
+        return False
+    for statement in file.blocks[0].statements:
+        given = given_value(tree, statement)
+        if given is not None and tree.text[given[0]] == name:
+            return scope not in reached(file, tree.end[statement]) and not file.language.deleting & set(tree.kind)
+    return False
 
 
 def _finds_by_name(file: ProgramFile) -> bool:

@@ -10,6 +10,7 @@ from ...program.flow import Flow
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
 from .folding import Term
+from .quiet import require_quiet
 from .verdict import Refused
 
 QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
@@ -154,6 +155,9 @@ def require_unseen_until(file: ProgramFile, name: str, segment: Sequence[int]) -
     language, tree = file.language, file.tree
     if not language.changes_unseen or file.names.everything & {"attachInterrupt", "signal", "setjmp", "longjmp", "ISR"}:
         raise Refused(f"the copies change {name}, which belongs further out")
+    if not language.struct_values:
+        require_quiet(file, name, segment)
+        return
     own = {p.name for f in (file, *file.beside) for p in f.procedures}
     kinds = {"address_of", "dereference", "asm_statement", "gnu_asm_expression"}
     for node in (n for s in segment for n in range(s, tree.end[s])):
