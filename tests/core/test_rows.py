@@ -90,6 +90,11 @@ def test_letters_and_days_count_up() -> None:
         (("ship", "shop", "shot"), None),
         (("width", "height", "depth"), None),
         (("gate1", "gate3", "gate5"), None),
+        (("crab1X", "crab2X", "crab3X"), Family("crabX")),
+        (("boat_1_time", "boat_2_time"), Family("boat_time")),
+        (("crab1X", "crab1Y", "crab2X"), None),
+        (("crab1X", "crab2Y"), None),
+        (("crab2X", "crab1X"), None),
     ],
 )
 def test_what_counts_up(names: tuple[str, ...], family: Family | None) -> None:
@@ -230,3 +235,45 @@ def test_a_sum_in_every_line_is_no_row() -> None:
     assert rules("print(3 + 4)\nprint(7 - 2)\nprint(6 * 3)\nprint(9 / 3)\nprint(7 + 12)\nprint(8 + 11)\n") == []
     # The same reckoning with another number each time is one.
     assert rules("".join(f"print({n} * 3.281)\n" for n in (2, 9, 4, 30, 11))) == ["repeated-run"]
+
+
+CRABS = """{declare}crab1X = 20;
+{declare}crab1Y = 40;
+{declare}crab2X = 120;
+{declare}crab2Y = 80;
+{declare}crab3X = 220;
+{declare}crab3Y = 120;
+
+function draw() {{
+{body}}}
+
+for (let turn = 0; turn < 90; turn++) {{
+  draw();
+}}
+"""
+CRAB = """  console.log("crab", crab{0}X, crab{0}Y);
+  crab{0}Y = crab{0}Y + {1};
+  if (crab{0}Y > 200) {{
+    crab{0}Y = 0;
+    crab{0}X = (crab{0}X * 7) % 400;
+  }}
+"""
+
+
+def test_a_number_between_words_makes_a_family_too(tmp_path: Path) -> None:
+    text = CRABS.format(declare="let ", body="".join(CRAB.format(k, k + 1) for k in (1, 2, 3)))
+    after = worked(text, "javascript")
+    assert "const crabXs = [20, 120, 220];\nconst crabYs = [40, 80, 120];\n\nfunction draw" in after
+    assert after.count("console.log") == 1
+    if can_run("javascript"):
+        before, rewritten = outputs("javascript", [text, after], tmp_path)
+        assert before == rewritten
+        assert before.count("crab") == 270
+
+
+def test_so_it_is_in_python() -> None:
+    form = "boat_{0}_time = 0\nfor leg in range(3):\n    boat_{0}_time += leg * {0} + 2\n    print('leg', leg, boat_{0}_time)\n"
+    text = "".join(form.format(k) for k in (1, 2, 3)) + "print(boat_1_time + boat_2_time + boat_3_time)\n"
+    after = worked(text)
+    assert after.count("print('leg'") == 1
+    assert printed(after) == printed(text)

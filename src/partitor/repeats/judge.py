@@ -15,7 +15,7 @@ from ..program.shapes import given_value
 from .columns import Column, Spot
 from .counters import are_listable
 from .private import are_private
-from .series import NUMBERED
+from .series import is_numbered
 from .slots import Copy, Table
 
 MOST_PARAMETERS = 5
@@ -60,7 +60,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     if private and len(irregular) > MOST_LISTED_BESIDE:
         return False
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
-    lists = sum(NUMBERED.fullmatch(c.values[0]) is None for c in targets)
+    lists = sum(not is_numbered(c.values[0]) for c in targets)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
     if saved < least or len(irregular) > MOST_LISTED:
         return False

@@ -9,6 +9,8 @@ from collections.abc import Sequence
 import msgspec
 
 NUMBERED = re.compile(r"([A-Za-z_]\w*?)_?(\d{1,3})")
+NUMBERED_INSIDE = re.compile(r"([A-Za-z_]*?[A-Za-z])_?(\d{1,3})(_?[A-Za-z]\w*)")
+"""A number between words: `crab1X`, `boat_2_time`."""
 LETTERS = "abcdefghijklmnopqrstuvwxyz"
 SERIES = (
     ("days", "mon tue wed thu fri sat sun".split()),
@@ -48,7 +50,12 @@ def family_of(values: Sequence[str]) -> Family | None:
     if len(found) == len(values):
         numbers = [int(part[2]) for part in found]
         same = len({part[1] for part in found}) == 1
-        return Family(found[0][1]) if same and all(b - a == 1 for a, b in itertools.pairwise(numbers)) else None
+        return Family(found[0][1]) if same and _counts_up(numbers) else None
+    inside = [NUMBERED_INSIDE.fullmatch(value) for value in values]
+    between = [part for part in inside if part]
+    if len(between) == len(values) and len({(part[1], part[3]) for part in between}) == 1:
+        stem = between[0][1] + between[0][3]
+        return Family(stem) if _counts_up([int(part[2]) for part in between]) else None
     if found or len(values) < FEWEST_NAMED:
         return None
     lettered = _lettered(values)
@@ -56,6 +63,15 @@ def family_of(values: Sequence[str]) -> Family | None:
         return lettered
     before = shared_start(values)
     return _named(values, before, shared_start([value[len(before) :][::-1] for value in values])[::-1])
+
+
+def is_numbered(name: str) -> bool:
+    """True for a name with a number at its end, or between its words."""
+    return bool(NUMBERED.fullmatch(name) or NUMBERED_INSIDE.fullmatch(name))
+
+
+def _counts_up(numbers: Sequence[int]) -> bool:
+    return all(b - a == 1 for a, b in itertools.pairwise(numbers))
 
 
 def shared_start(values: Sequence[str]) -> str:

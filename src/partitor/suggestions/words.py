@@ -40,6 +40,7 @@ VERBS = {
     "rect": "draw",
     "ellipse": "draw",
     "circle": "draw",
+    "text": "show",
     "read": "read",
     "add": "add",
     "open": "read",
