@@ -53,3 +53,41 @@ def test_the_same_run_in_two_places_is_no_block_besides() -> None:
     found = repeats(f"def rest(n):\n    print(n * 2)\n\n\n{row}print('half')\nrest(0)\n{row}")
     assert len(found.runs) >= 1
     assert not found.blocks
+
+
+MONTHS = ("January", "February", "March", "April")
+WARMEST = """    {0} = {1}
+    {2} = "January"
+{tests}    print("{3}:", {2}, {0})
+"""
+
+
+def test_a_block_that_is_worth_more_than_its_loops_comes_first() -> None:
+    def part(best: str, where: str, label: str, names: list[str]) -> str:
+        tests = "".join(
+            f"    if {n} > {best}:\n        {best} = {n}\n        {where} = {m!r}\n"
+            for n, m in zip(names[1:], MONTHS[1:], strict=True)
+        )
+        return WARMEST.format(best, names[0], where, label, tests=tests)
+
+    given = "".join(
+        f"    {n} = {k * 7 % 5}\n" for k, n in enumerate(["jan", "feb", "mar", "apr", "rj", "rf", "rm", "ra"])
+    )
+    text = f"def main():\n{given}" + part("highest", "month", "Warmest", ["jan", "feb", "mar", "apr"])
+    text += part("wettest", "wet_month", "Wettest", ["rj", "rf", "rm", "ra"]) + "\n\nmain()\n"
+    after = worked(text)
+    assert printed(after) == printed(text)
+    assert after.count("print(") == 1
+    assert after.count("for ") == 1
+
+
+def test_what_the_copies_call_a_variable_is_no_name_for_a_value() -> None:
+    """`highest = jan`: the value given is not called `highest`, as the variable is."""
+    form = "{0} = {1}\nif {2} > {0}:\n    {0} = {2}\nprint('most', {0}, {0} * 2)\n"
+    form += "print('half', {0} / 2)\nprint('more', {0} + 1)\n"
+    text = (
+        "a, b, c, d = 3, 5, 8, 2\n" + form.format("highest", "a", "b") + "print()\n" + form.format("wettest", "c", "d")
+    )
+    after = worked(text)
+    assert printed(after) == printed(text)
+    assert after.count("print('most'") == 1

@@ -50,8 +50,10 @@ class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
 
     table: Table
     known: Procedure | None = None
+    holds_rows: bool = False
+    """There are runs inside the copies."""
     holds_unlike_rows: bool = False
-    """Runs inside the copies would become loops that are not alike."""
+    """These would become loops that are not alike."""
 
 
 class Twins(msgspec.Struct, frozen=True, eq=False):
@@ -245,7 +247,8 @@ class _Finder:
                 table = without_lost_declarations(table) if table else None
                 for found in windows(table) if table else ():
                     if rows.are_whole(found) and worth_a_function(found, self.limits.repeat_statements):
-                        candidates.append(RepeatedBlock(found, holds_unlike_rows=rows.are_unlike(found)))
+                        held = rows.are_inside(found), rows.are_unlike(found)
+                        candidates.append(RepeatedBlock(found, None, *held))
                         break
         candidates += self._reordered(symbols)
         candidates += self._calling_others(symbols, rows)

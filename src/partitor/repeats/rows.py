@@ -54,6 +54,10 @@ class Rows:
         kept = self.kept_whole(table.copies)
         return bool(kept) and kept[0].statements == table.copies[0].statements
 
+    def are_inside(self, table: Table) -> bool:
+        """True where there is a run in the copies."""
+        return any((id(c.file), s) in self.columns for c in table.copies for s in c.statements)
+
     def are_unlike(self, table: Table) -> bool:
         """True where runs inside the copies become loops that are not alike."""
         return len({tuple(self.columns.get((id(c.file), s), -1) for s in c.statements) for c in table.copies}) > 1

@@ -242,9 +242,10 @@ def _gives_literals(copy: Copy) -> bool:
 
 
 def _families(table: Table) -> set[tuple[int, tuple[str, ...]]]:
-    """The file, and the variables that are told apart by counting up behind a word."""
-    families = (c.values for c in table.columns if c.is_family)
-    return {(id(table.copies[0].file), f) for f in families if (family := family_of(f)) and family.stem}
+    """The file, and the variables that are told apart by counting up behind a word, or are days or months."""
+    families = ((c.values, family_of(c.values)) for c in table.columns if c.is_family)
+    told = (values for values, family in families if family and (family.stem or family.about in {"days", "months"}))
+    return {(id(table.copies[0].file), values) for values in told}
 
 
 def side_by_side(copies: Sequence[Copy]) -> list[list[Copy]]:

@@ -309,7 +309,8 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     first_given = {name for name, _ in given_first.values()}
     told = {w for c in table.columns if not c.is_target for w in words_of(c.values[0])}
     writer = writer_for(file)
-    for column in table.columns:
+    # What the copies call their variables is no name for anything else.
+    for column in sorted(table.columns, key=lambda c: not _is_variable(c)):
         if _is_variable(column):
             if column.values[0] not in inputs and not _assigned(copies[0], column.values[0]):
                 raise CannotWrite("the copies use different variables in ways that do not match")

@@ -165,7 +165,7 @@ class Namer:
             return self.fresh(shared, [column.values[0]])
         if returned and told & set(words):
             return self.fresh(["result"], ["found"])
-        return column.values[0]
+        return self._given(column.values[0])
 
     def neutral(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for what each copy calls otherwise, and nothing else has to do with."""

@@ -222,8 +222,8 @@ def replaced(program: Program, changed: Iterable[tuple[ProgramFile | None, Progr
 
 
 def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
-    unlike = msgspec.structs.replace(repeats, blocks=tuple(b for b in repeats.blocks if b.holds_unlike_rows))
-    for group in (_functions(unlike), _loops(repeats), _functions(repeats), _merges(repeats)):
+    earlier = [(partial(block_candidate, b), b.table) for b in repeats.blocks if _comes_before_its_loops(b, repeats)]
+    for group in (earlier, _loops(repeats), _functions(repeats), _merges(repeats)):
         proved = []
         for making in group:
             deadline.check()
@@ -233,6 +233,23 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
         if proved:
             return max(proved, key=lambda p: (p.candidate.is_listing, p.saved_lines))
     return None
+
+
+def _comes_before_its_loops(block: RepeatedBlock, repeats: Repeats) -> bool:
+    """True for a block with runs in it that would be lost if these became loops first, or is worth more than they."""
+    if not block.holds_rows or block.holds_unlike_rows:
+        return block.holds_unlike_rows
+    proved = attempt(partial(block_candidate, block), block.table)
+    if not isinstance(proved, Proved):
+        return False
+    inside = [r for r in repeats.runs if any(_is_within(r.table, copy) for copy in block.table.copies)]
+    loops = [attempt(partial(loop_candidate, run), run.table) for run in inside]
+    return proved.saved_lines > sum(max(loop.saved_lines, 0) for loop in loops if isinstance(loop, Proved))
+
+
+def _is_within(table: Table, copy: Copy) -> bool:
+    start, stop = copy.span
+    return all(c.file is copy.file and start <= c.span[0] and c.span[1] <= stop for c in table.copies)
 
 
 def _least_saving(candidate: Candidate) -> int:
