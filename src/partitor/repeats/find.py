@@ -38,6 +38,8 @@ MOST_REORDERED = 3000
 """Statements of a program beyond which copies in another order are not looked for."""
 
 
+MOST_CHOICES = 100
+"""Choices of a file that are told for their branches: a person's program has a few."""
 MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 FEWEST_OF_METHODS = 4
@@ -127,7 +129,7 @@ class _Finder:
         )
 
     def _alike_branches(self, file: ProgramFile, runs: list[Run]) -> Iterator[Run]:
-        for table in alike_branches(file):
+        for table in itertools.islice(alike_branches(file), MOST_CHOICES):
             lines = {(file.path, copy.start_line) for copy in table.copies}
             if not lines & self.handed_out and not any(_overlap(table, run.table) for run in runs):
                 yield Run(table, in_branches=True)
@@ -254,12 +256,12 @@ class _Finder:
         candidates += self._calling_others(symbols, rows)
         candidates.sort(key=lambda b: (-_saved_statements(b.table), -inner_statements(b.table.copies[0])))
         chosen: list[RepeatedBlock] = []
+        known = [*(twin.table for twin in twins), *(run.table for run in runs if run.in_branches)]
         for block in [*self._known(symbols), *candidates]:
             overlaps = any(
                 _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0)
                 for other in chosen
             )
-            known = [*(twin.table for twin in twins), *(run.table for run in runs if run.in_branches)]
             if not overlaps and not any(_overlap(block.table, table) for table in known):
                 chosen.append(block)
         return chosen

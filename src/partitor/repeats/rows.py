@@ -23,8 +23,9 @@ class Rows:
             copies = [*run.table.copies, *([run.rest] if run.rest else []), *run.more]
             file = id(copies[0].file)
             statements = [s for copy in copies for s in copy.statements]
-            self.ends.update(((file, s), (min(statements), max(statements))) for s in statements)
-            self.columns[file, min(statements)] = len(run.table.columns)
+            ends = min(statements), max(statements)
+            self.ends.update(dict.fromkeys(((file, s) for s in statements), ends))
+            self.columns[file, ends[0]] = len(run.table.columns)
             self.later.update((file, s) for copy in copies[1:] for s in copy.statements)
 
     def kept_whole(self, copies: Sequence[Copy]) -> list[Copy]:

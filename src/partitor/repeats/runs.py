@@ -60,6 +60,8 @@ def as_assignments(sequence: StatementList, shapes: ShapeTable) -> dict[int, int
     return found
 
 
+MOST_SMALL = 100
+"""Small runs of a program beyond which it is data."""
 MOST_IN_PARTS = 500
 """Copies of a stretch that are looked through for parts: more are data."""
 
@@ -147,6 +149,8 @@ class RunFinder:
             for run in self.small
             if not _gives_literals(run.table.copies[0])
         }
+        if len(alone) > MOST_SMALL:
+            return []
         found = [run for run in alone.values() if all(_compatible(run, other) for other in runs)]
         names = Counter(family for run in found for family in _families(run.table))
         return [run for run in found if any(names[family] > 1 for family in _families(run.table))]
