@@ -238,3 +238,20 @@ def test_what_branches_and_classes_repeat_is_measured() -> None:
         ANIMAL.format("Dog", "woof") + ANIMAL.format("Cat", "miaow") + "Dog('R').speak()\nCat('T').speak()\n"
     )
     assert classes.measures["repeated_share"] > 0.3
+
+
+WATCH = "def watch(hours):\n    if hours < 4:\n{0}    elif hours < 8:\n{1}    elif hours < 12:\n{2}    else:\n{3}"
+
+
+def test_short_branches_are_a_function_where_there_are_four() -> None:
+    form = "        print(hours, '{0} watch')\n        lookout = '{1}'\n        print('lookout:', lookout)\n"
+    names = ("first", "Ada"), ("second", "Ben"), ("third", "Cleo"), ("day", "all")
+    text = (
+        WATCH.format(*(form.format(*pair) for pair in names)) + "\n\nfor hours in range(0, 24, 3):\n    watch(hours)\n"
+    )
+    assert rules(text).count("repeated-block") == 1
+    after = worked(text)
+    assert after.count("lookout:") == 1
+    assert printed(after) == printed(text)
+    three = text.replace("    elif hours < 12:\n" + form.format("third", "Cleo"), "")
+    assert "repeated-block" not in rules(three)

@@ -103,7 +103,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     if _unlike_prints(table) or _declarations(copies[0]):
         return False
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
-    few = len(copies) < 3 or (inner <= fewest_statements and columns)
+    few = len(copies) < 3 or (len(copies) == 3 and inner <= fewest_statements and columns)
     enough = 3 * fewest_statements if few else 2 * fewest_statements
     # A variable that is called otherwise throughout is as good as one that is called the same; in several short copies
     # it may be chance.
