@@ -49,7 +49,7 @@ def main(address: str) -> None:
     sketches = browser.find("//a[text()='Pump panel']").get_attribute("href").split("/")[-2]
     browser.open(f"/assignments/{sketches}/class?sort=repeated_share")
     browser.press("Tomas Reed")
-    browser.see("stand in three places")
+    browser.see("stand three times in a row")
     browser.press_key("t", "as suggested")
     keep(browser, "desk-sketch")
     browser.open(f"{place}/return")
