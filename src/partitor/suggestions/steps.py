@@ -12,12 +12,12 @@ import itertools
 from collections.abc import Iterator
 
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
-from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile
 from ..repeats.judge import MOST_PARAMETERS, inner_statements
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
 from .functions import MOST_RESULTS
+from .topics import variables_named
 
 GOOD_SIZE = range(3, 15)
 LEAST_INNER = 5
@@ -97,7 +97,7 @@ class _Cutter:
         """What it costs to read on where a statement has nothing to do with the one above it."""
         if self._lists(i - 1):
             return NEW_TOPIC
-        above, names = self._variables(self.statements[i - 1]), self._variables(self.statements[i])
+        above, names = (frozenset(variables_named(self.file, s)) for s in self.statements[i - 1 : i + 1])
         given, own = self.summaries[i - 1].written, self.summaries[i].written
         above_is_short, is_short = self.sizes[i - 1] == 1, self.sizes[i] == 1
         if given & names or (above_is_short and (given or not above)):
@@ -114,11 +114,6 @@ class _Cutter:
         plain = self.sizes[i] == 1 and self.file.language.call not in kinds
         listed = next((n for n in range(statement, tree.end[statement]) if tree.kind[n] == "list"), None)
         return plain and listed is not None and tree.end[listed] - listed > EMPTY_LIST
-
-    def _variables(self, statement: int) -> Set:
-        file, names, text = self.file, self.file.names, self.file.tree.text
-        found = {text[n] for n in names.within(statement, file.tree.end[statement]) if names.role[n] <= Role.UPDATE}
-        return frozenset(found - file.language.builtins - {p.name for p in file.procedures})
 
     def _calls_a_step(self, statement: int) -> bool:
         """True where the statement does no more than call a function of the program."""

@@ -40,7 +40,7 @@ def _heading(copy: Copy) -> list[str]:
     file, tree = copy.file, copy.file.tree
     for statement in copy.statements[:2]:
         stop = tree.end[statement]
-        if not any(_outputs(file, statement, stop)) or _variables(file, statement):
+        if not any(_outputs(file, statement, stop)) or variables_named(file, statement):
             return []
         for node in range(statement, stop):
             if tree.kind[node] not in {"string", "string_content"}:
@@ -70,14 +70,14 @@ def _worked_out(copy: Copy, returned: Sequence[str]) -> list[str]:
         if file.names.role[n] is Role.WRITE
     }
     for statement in reversed(copy.statements):
-        for name in _variables(file, statement):
+        for name in variables_named(file, statement):
             words = [w for w in words_of(name) if len(w) > 2]
             if name in made and words:
                 return words[:2]
     return []
 
 
-def _variables(file: ProgramFile, statement: int) -> list[str]:
+def variables_named(file: ProgramFile, statement: int) -> list[str]:
     """The variables that a statement names, in its order."""
     own = {p.name for p in file.procedures} | file.language.builtins
     found = file.names.within(statement, file.tree.end[statement])
