@@ -68,6 +68,12 @@ LOOK = "def look():\n    print('now', soups, stews)\n\n\n"
         ),
         ("", "def rank(n):\n    print(soups)\n    return n\n\n\n", "print(sorted([2, n], key=rank))", CALLS),
         ("", "", "print((lambda: soups)())", CALLS),
+        (
+            "class Log:\n    def write(self, text):\n        return text + str(soups)\n\n\nlog = Log()\n",
+            "",
+            "print(n, file=log)",
+            CALLS,
+        ),
         # what stops it half way could be seen
         (
             "",
@@ -149,6 +155,12 @@ def test_fields_of_a_class_are_given_and_given_back(tmp_path) -> None:
             "        try {\n            day(3);\n        } catch (RuntimeException e) {\n            lost = 0;\n        }\n",
         ),
         ("", "        Runnable later = () -> System.out.println(red);\n", GO),
+        ("", "", "        new Thread(() -> System.out.println(red)).start();\n" + GO),
+        (
+            "    static class Look {\n        Look() {\n            lost = red;\n        }\n    }\n",
+            "        new Look();\n",
+            GO,
+        ),
     ],
 )
 def test_not_where_other_code_may_see_a_field(more: str, inside: str, call: str) -> None:

@@ -14,7 +14,7 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value
 from .columns import Column, Spot
 from .counters import are_listable
-from .private import are_private
+from .private import private_columns
 from .series import is_numbered
 from .slots import Copy, Table
 
@@ -48,7 +48,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         return False
     if any(_leaves(copy) for copy in copies) and not _tests_in_step(table):
         return False
-    private = [c for c in table.columns if c.is_target and are_private(table, c)]
+    private = private_columns(table)
     targets = [column for column in table.columns if column.is_target and column not in private]
     if targets and not all(are_listable(table, c) for c in targets):
         return False

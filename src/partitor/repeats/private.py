@@ -7,6 +7,11 @@ from .columns import Column
 from .slots import Table
 
 
+def private_columns(table: Table) -> list[Column]:
+    """The columns of variables of which each belongs to its copy alone."""
+    return [column for column in table.columns if column.is_target and are_private(table, column)]
+
+
 def are_private(table: Table, column: Column) -> bool:
     """True for variables of which each belongs to its copy alone."""
     named = column.is_target and column.is_name and len(set(column.values)) == len(column.values)

@@ -13,7 +13,7 @@ from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.columns import Column
 from ..repeats.counters import are_listable
-from ..repeats.private import are_private
+from ..repeats.private import private_columns
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
 from .accumulators import Accumulator, accumulator_of
@@ -50,7 +50,7 @@ def loop_candidate(run: Run) -> Candidate:
 def _one_loop(run: Run) -> Candidate:
     run = msgspec.structs.replace(run, table=with_fractions(run.table))
     table = run.table
-    private = [c for c in table.columns if c.is_target and are_private(table, c)]
+    private = private_columns(table)
     targets = [c for c in table.columns if c.is_target and c not in private]
     if targets and all(are_listable(table, c) for c in targets):
         listing, again = listed_run(run)

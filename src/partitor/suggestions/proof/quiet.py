@@ -17,9 +17,17 @@ QUIET_LIBRARY = {
 CALLED_UNSEEN = frozenset(
     """
     toString equals hashCode compareTo compare run iterator next hasNext close finalize accept apply test get
+    write flush readline
     """.split()
 )
-"""Methods that the language or its library calls where nothing names them (Java)."""
+"""Methods that the language or its library calls where nothing names them."""
+RUNNING_BESIDE = frozenset(
+    """
+    Thread Runnable Callable Timer TimerTask Executors ExecutorService CompletableFuture parallelStream parallel Runtime
+    Cleaner Observable SwingUtilities
+    """.split()
+)
+"""What lets something run at the same time, or later by itself."""
 GUARDED = frozenset({"try_statement", "try_with_resources_statement", "with_statement"})
 OPEN = frozenset({"lambda", "method_reference", "class_definition", "function_definition"})
 """What holds statements that may run at another time."""
@@ -43,7 +51,7 @@ def require_quiet(file: ProgramFile, name: str, segment: Sequence[int]) -> None:
     if not all(_is_quiet(text, QUIET_LIBRARY.get(language.id, frozenset())) for text in told):
         raise Refused(f"a library could look at {name}")
     unseen = {p.name for p in file.procedures if p.name.startswith("__") and p.name != "__init__"}
-    unseen |= {p.name for p in file.procedures} & CALLED_UNSEEN if language.methods else set()
+    unseen |= {p.name for p in file.procedures} & CALLED_UNSEEN | RUNNING_BESIDE & {*names.everything, *tree.text}
     if unseen:
         raise Refused(f"{min(unseen)} could look at {name}")
     declared = [p for n in names.nodes if tree.text[n] == name and names.declared_at(n) for p in file.parents(n)[:2]]
@@ -53,7 +61,7 @@ def require_quiet(file: ProgramFile, name: str, segment: Sequence[int]) -> None:
     for node in (n for s in segment for n in range(s, tree.end[s])):
         if tree.kind[node] in OPEN or tree.kind[node] in language.suspending:
             raise Refused(f"the copies hold what may look at {name} at another time")
-        if tree.text[node] in own and tree.kind[node] == language.name:
+        if tree.text[node] in own:
             raise Refused(f"{tree.text[node]} could look at {name}")
         if tree.kind[node] == language.call and not _calls_the_library(file, node):
             raise Refused(f"{file.called_name(node) or 'what is called'} could look at {name}")
