@@ -118,7 +118,7 @@ class Remarks:
         goal = "one list" if run.in_branches else "a loop"
         suggestion = self._suggest("loop", lambda: loop_candidate(run), table, goal)
         if suggestion.status != "proved" and in_a_function(run):
-            called = attempt(lambda: function_candidate(table))
+            called = attempt(lambda: function_candidate(table), run)
             suggestion = _as_suggestion(called) if isinstance(called, Proved) else suggestion
         places = [_place(c) for c in (*table.copies, *([run.rest] if run.rest else []), *run.more)]
         count = len(table.copies)

@@ -157,27 +157,25 @@ class _Finder:
         ]
         near = list(near_twins(functions, shape, worded))
         tables = [*(r.table for r in runs), *(b.table for b in blocks)]
-        copies = [(c.file, c.span) for table in tables for c in table.copies]
+        known_places = [(c.file, c.span) for table in tables for c in table.copies]
         bodies = [pair for group in near for pair in group.procedures]
         bodies += [pair for group in twins for pair in group.procedures]
-        places = []
-        for s in self.sequences:
-            statements, tree = s.block.statements, s.file.tree
-            start, stop = statements[0], tree.end[statements[-1]]
-            if not s.block.node or len(s.file.statements_within(start, stop)) < LEAST_ALIKE or min(s.symbols) < 0:
-                continue
-            # What was found already is no part of anything else.
-            folded = any(file is s.file and span[0] < stop and start < span[1] for file, span in copies)
-            if not folded and not any(f is s.file and p.node < start < tree.end[p.node] for f, p in bodies):
-                places.append((s.file, statements))
-        found = list(near_blocks(places, shape, worded))
-        known_places = [*copies, *((c.file, c.span) for block in found for c in block.copies)]
 
         def is_free(copy: Copy) -> bool:
+            """What was found already is no part of anything else."""
             start, stop = copy.span
             folded = any(f is copy.file and span[0] < stop and start < span[1] for f, span in known_places)
             return not folded and not any(f is copy.file and p.node < start < f.tree.end[p.node] for f, p in bodies)
 
+        places = []
+        for s in self.sequences:
+            copy = Copy(s.file, s.block.statements)
+            if not s.block.node or inner_statements(copy) < LEAST_ALIKE or min(s.symbols) < 0:
+                continue
+            if is_free(copy):
+                places.append((s.file, s.block.statements))
+        found = list(near_blocks(places, shape, worded))
+        known_places += [(c.file, c.span) for block in found for c in block.copies]
         found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
         return near, found
 

@@ -68,12 +68,13 @@ class Deadline:
             raise TooCostly("the time for this submission is used up")
 
 
-def attempt(make: Callable[[], Candidate], about: Table | NearTwins | None = None) -> Proved | str:
+def attempt(make: Callable[[], Candidate], about: Table | NearTwins | Run | None = None) -> Proved | str:
     """Write a candidate and prove it: the proved suggestion, or the reason why there is none. What is attempted
     `about` the same finding once more is remembered with its file."""
     if about is None:
         return _attempt(make)
-    file = about.copies[0].file if isinstance(about, Table) else about.procedures[0][0]
+    table = about.table if isinstance(about, Run) else about
+    file = table.copies[0].file if isinstance(table, Table) else table.procedures[0][0]
     key = ("attempt", id(about))
     if key not in file.derived:
         # The finding is kept too, so that its identity stays its own.
@@ -285,8 +286,8 @@ def _next_step(program: Program, limits: Limits, deadline: Deadline, cutting: Cu
     return None
 
 
-Making = tuple[Callable[[], Candidate], Table | NearTwins | None]
-"""How a candidate is made, and what it is about, where it is the only one that is."""
+Making = tuple[Callable[[], Candidate], Table | NearTwins | Run]
+"""How a candidate is made, and what it is about: a run's table is about its loop, the run about a function for it."""
 
 
 def makings(repeats: Repeats) -> Iterator[Making]:
@@ -305,7 +306,7 @@ def _functions(repeats: Repeats) -> Iterator[Making]:
         yield partial(block_candidate, block), block.table
     for run in repeats.runs:
         if in_a_function(run) and not isinstance(attempt(partial(loop_candidate, run), run.table), Proved):
-            yield partial(function_candidate, run.table), None
+            yield partial(function_candidate, run.table), run
 
 
 def in_a_function(run: Run) -> bool:

@@ -5,8 +5,8 @@ from __future__ import annotations
 
 import msgspec
 
-from ...program.members import class_name
 from ...program.program import Procedure, ProgramFile
+from . import rules
 from .merges import MergeProof, check
 from .methods import OWN, is_object_of, require_plain_class
 from .verdict import MergedFunctions, Refused
@@ -31,8 +31,7 @@ class MethodMergeProof(MergeProof):
 
     def _is_plain(self, file: ProgramFile, procedure: Procedure) -> bool:
         """A method of the class in sight, given its object first."""
-        around = file.tree.parent[file.tree.parent[procedure.node]]
-        own = procedure.in_class and class_name(file, around) == self.claim.home
+        own = procedure.in_class and rules.class_of(file, procedure.node) == self.claim.home
         return own and not procedure.decorated and procedure.parameters[:1] == (OWN,)
 
     def _own_object(self) -> dict[str, str]:

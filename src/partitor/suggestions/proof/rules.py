@@ -7,6 +7,7 @@ from collections.abc import Iterable, Sequence
 from pathlib import PurePosixPath
 
 from ...program.flow import Flow
+from ...program.members import class_name
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
 from .folding import Term
@@ -144,9 +145,7 @@ def member_around(file: ProgramFile, statement: int) -> int:
 
 def class_of(file: ProgramFile, member: int) -> str:
     """The name of the class that a method stands in."""
-    holder = file.tree.parent[file.tree.parent[member]]
-    name = file.tree.child(holder, "name")
-    return file.tree.text[name] if name is not None else ""
+    return class_name(file, file.tree.parent[file.tree.parent[member]])
 
 
 def require_unseen_until(file: ProgramFile, name: str, segment: Sequence[int]) -> None:
