@@ -240,7 +240,8 @@ class _Finder:
                     continue
                 left -= len(copies) * length
                 short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
-                if common_tokens(copies[:2], short) < 2 * self.limits.repeat_statements:
+                common, renamed = common_tokens(copies[:2])
+                if common + (renamed if short else renamed // 2) < 2 * self.limits.repeat_statements:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies)

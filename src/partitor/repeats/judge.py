@@ -21,6 +21,7 @@ from .slots import Copy, Table
 MOST_PARAMETERS = 5
 FEWEST = 3
 """Statements from which copies that give values to numbered variables are better off as a function."""
+MANY = 3
 MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
 
@@ -86,12 +87,15 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     copies = table.copies
     size = len(copies[0].statements)
     inner = inner_statements(copies[0])
-    if inner < fewest_statements or (size == 1 and inner < fewest_statements + 1):
-        return False
     columns = table.columns
+    renamed = [column for column in columns if column.is_target and column.is_name]
+    # One statement has to hold more; but a variable kept within bounds is known by its two tests.
+    one = len(copies) >= MANY and len(renamed) == 1 and len(renamed[0].spots) >= MANY
+    tested = one and len(columns) - 1 <= MOST_LISTED
+    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not tested)):
+        return False
     if any(column.is_bare_list for column in columns):
         return False
-    renamed = [column for column in columns if column.is_target and column.is_name]
     if len(columns) - len(renamed) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
         return False
     if any(_leaves(copy) for copy in copies) and size == 1:
@@ -109,7 +113,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     # it may be chance.
     throughout = sum(len(column.spots) - 1 for column in renamed)
     others = sum(len(column.spots) - 1 for column in columns if column.is_name and column not in renamed)
-    alike = table.constant_tokens + (throughout + others if few else throughout // 2)
+    alike = table.constant_tokens + (throughout + others if few else throughout if tested else throughout // 2)
     return alike >= enough and alike >= 1.5 * spots
 
 

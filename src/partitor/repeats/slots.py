@@ -7,6 +7,7 @@ the smallest enclosing expression becomes a slot with one value a copy. Linear i
 
 from __future__ import annotations
 
+import collections
 import itertools
 import re
 import string
@@ -76,20 +77,19 @@ class Table(msgspec.Struct, frozen=True, eq=False):
         return (*self.columns, *(d.column for d in self.derived))
 
 
-def common_tokens(copies: Sequence[Copy], renamed_too: bool) -> int:
-    """Names, values and operators that are the same in all copies, or where asked for may be the same variable under
-    other names; 0 where they are no copies of one template."""
+def common_tokens(copies: Sequence[Copy]) -> tuple[int, int]:
+    """Names, values and operators that are the same in all copies, and how often one variable stands in them again
+    under another name; nothing where they are no copies of one template."""
     walk = _Walk(copies)
-    alike = all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True))
-    if not alike or not renamed_too:
-        return walk.constant if alike else 0
+    if not all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True)):
+        return 0, 0
     name = copies[0].file.language.name
     renamed = [
         tuple(t.text[n] for t, n in zip(walk.trees, nodes, strict=True))
         for nodes in walk.slots
         if all(t.kind[n] == name for t, n in zip(walk.trees, nodes, strict=True))
     ]
-    return walk.constant + len(renamed) - len(set(renamed))
+    return walk.constant, len(renamed) - len(set(renamed))
 
 
 def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> Table | None:
@@ -99,7 +99,7 @@ def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool 
     for statements in zip(*(copy.statements for copy in copies), strict=True):
         if not walk.match(statements):
             return None
-    columns = _merge([c for nodes in walk.slots for c in _columns_of(copies, nodes)])
+    columns = _merge([c for nodes in _with_signs(walk) for c in _columns_of(copies, nodes)])
     able = copies[0].file.language.texts_take_texts
     derived = _derived(columns) if able else []
     following = {id(d.column) for d in derived}
@@ -107,6 +107,24 @@ def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool 
     if able:
         columns = _with_common_words(columns, {id(d.base) for d in derived}, copies[0].file.text_quote)
     return Table(tuple(copies), tuple(columns), walk.constant, tuple(derived))
+
+
+def _with_signs(walk: _Walk) -> list[tuple[int, ...]]:
+    """The slots, those that are numbers behind a minus in all copies with it; not where the same numbers stand
+    elsewhere, too: one value then serves both places."""
+    tree, slots = walk.trees[0], walk.slots
+    signed = [s for s in slots if tree.kind[s[0]] in {"integer", "float"} and tree.text[s[0] - 1] == "-"]
+    signed = [s for s in signed if tree.kind[s[0] - 2] == "unary_operator" and tree.parent[s[0]] == s[0] - 2]
+    if not signed:
+        return slots
+    seen = collections.Counter(tuple(t.text[n] for t, n in zip(walk.trees, s, strict=True)) for s in slots)
+    alone = {
+        s
+        for s in signed
+        if seen[tuple(t.text[n] for t, n in zip(walk.trees, s, strict=True))] == 1
+        and all(t.kind[n] in {"integer", "float"} for t, n in zip(walk.trees, s, strict=True))
+    }
+    return [tuple(n - 2 for n in s) if s in alone else s for s in slots]
 
 
 PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")

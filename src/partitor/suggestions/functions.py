@@ -318,6 +318,8 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
             if is_throughout(column, table):
                 if own in first_given:
                     called[own] = namer.first_given(column, copies)
+                elif own in inputs:
+                    called[own] = namer.neutral(column, copies)
                 else:
                     called[own] = namer.own(column, copies, own in results, told)
             filled[column] = called.get(own, own)

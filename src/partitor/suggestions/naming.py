@@ -14,12 +14,15 @@ from collections.abc import Iterable, Sequence
 from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
+from ..program.shapes import given_value
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
 from ..repeats.series import family_of
 from ..repeats.slots import Copy, Table
+from ..repeats.texts import integers
 from .topics import ends_with_output, topic_of_step
 from .words import (
+    COLORS,
     COMMON_VERBS,
     LETTER_NAMES,
     MAKING_NUMBERS,
@@ -38,6 +41,7 @@ from .words import (
     words_of,
 )
 
+BOUNDS = {"<", ">"}
 LONGEST_OF_TWO = 2
 """Words of a name that may stand beside another in one."""
 
@@ -172,6 +176,8 @@ class Namer:
         shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [in_convention(["one", *shared], self.style)])
+        if self._used_as_collection(copies[0], column):
+            return self.fresh(["values"], ["items", "things"])
         return self.fresh(["amount"] if self._is_reckoned_with(column, copies[0]) else ["value"], ["result", "given"])
 
     def first_given(self, column: Column, copies: Sequence[Copy]) -> str:
@@ -232,7 +238,8 @@ class Namer:
         self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], about: Sequence[str] = ()
     ) -> str:
         words = comment_words(comment)
-        verb = self._main_verb(copy, returned)
+        bounded = self._keeps_within_bounds(copy) and len(returned) == 1
+        verb = "limit" if bounded else self._main_verb(copy, returned)
         if words and words[0] in COMMON_VERBS:
             return self.fresh(words[:3])
         nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
@@ -241,7 +248,18 @@ class Namer:
             given = [w for w in told if len(w) > 2 and w not in differing]
             nouns = given or self._topic(copy, differing, asks=verb == "read")
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
-        return self.fresh([verb, *nouns])
+        return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)])
+
+    @staticmethod
+    def _keeps_within_bounds(copy: Copy) -> bool:
+        """True for a variable that gets another value where it is too small or too large, and nothing else."""
+        tree, language = copy.file.tree, copy.file.language
+        inside = range(*copy.span)
+        signs = [tree.text[n] for n in inside if tree.text[n] in {"<", "<=", ">", ">="}]
+        given = [given_value(tree, n) for n in copy.file.statements_within(*copy.span)]
+        changed = {tree.text[pair[0]] for pair in given if pair}
+        bounds = len(signs) == len(BOUNDS) and {sign[0] for sign in signs} == BOUNDS
+        return bounds and len(changed) == 1 and language.call not in {tree.kind[n] for n in inside}
 
     def merged(self, names: Sequence[str], body: Copy, either: bool = False) -> str:
         """A fresh name for one function in place of several: the words that all their names share; where it does
@@ -279,6 +297,11 @@ class Namer:
         told = self._told_words(column, copies)
         if told:
             return told
+        colors = {value.strip("\"'").lower() for value in column.values}
+        if colors <= COLORS:
+            return ["shade" if self.taken & {"color", "colour"} else "color"]
+        if self._picks_an_element(column, copies[0]):
+            return ["index"]
         kind = (
             NUMBER_NAMES
             if column.numbers is not None
@@ -305,6 +328,14 @@ class Namer:
             if counting or (ranged and tree.items(parent)[-1] == spot.nodes[0]):
                 return True
         return False
+
+    @staticmethod
+    def _picks_an_element(column: Column, copy: Copy) -> bool:
+        """True for a number that stands for a place in a list."""
+        tree = copy.file.tree
+        node = column.spots[0].nodes[0]
+        inside = tree.kind[tree.parent[node]] == "subscript" and tree.field[node] == "subscript"
+        return inside and tree.kind[node] in copy.file.language.numbers
 
     @staticmethod
     def _is_returned(column: Column, copy: Copy) -> bool:
@@ -344,6 +375,9 @@ class Namer:
         finders = (self._from_place, self._from_text_before, self._from_parameter, self._from_values, self._from_sum)
         if column.series not in {"", "letters"}:
             return [singular(column.series)]
+        bound = self._bound(column, copies[0])
+        if bound:
+            return [bound]
         for finder in finders:
             for spot in column.spots:
                 if spot.is_part and finder == self._from_parameter:
@@ -352,6 +386,28 @@ class Namer:
                 if words:
                     return words
         return []
+
+    @staticmethod
+    def _bound(column: Column, copy: Copy) -> str:
+        """What a number is called that something is compared with: the lower or the upper one, where there are two."""
+        tree, language = copy.file.tree, copy.file.language
+        if column.numbers is None or Namer._limits_a_loop(column, copy):
+            return ""
+        compared: dict[str, set[int]] = {}
+        own = ""
+        for node in range(*copy.span):
+            if tree.text[node] not in {"<", "<=", ">", ">="}:
+                continue
+            beside = [c for c in tree.children(tree.parent[node]) if c != node]
+            numbers = [c for c in beside if tree.kind[c] in language.numbers]
+            for number in numbers if len(beside) == len(numbers) + 1 else ():
+                other = next(tree.source_of(c) for c in beside if c not in numbers)
+                compared.setdefault(other, set()).update(integers((tree.text[number],)) or ())
+                own = other if any(number == spot.nodes[0] for spot in column.spots) else own
+        values = compared.get(own, set())
+        if len(values) < len(BOUNDS):
+            return "limit" if values else ""
+        return {min(values): "lowest", max(values): "highest"}.get(column.numbers[0], "limit")
 
     def _from_place(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         file = copies[0].file

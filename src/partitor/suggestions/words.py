@@ -78,6 +78,12 @@ STOP_WORDS = frozenset(
     between about within until
     """.split()
 )
+COLORS = frozenset(
+    """
+    red orange yellow green blue indigo violet purple black white gray grey brown pink gold silver cyan magenta navy
+    teal turquoise maroon olive beige crimson darkgreen lightgreen darkblue lightblue skyblue tan
+    """.split()
+)
 ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper", "lower", "middle"])
 
 

@@ -127,6 +127,10 @@ def fold(term: Term, meaning: Meaning) -> Term:
     """The constant that a term comes to, or the term."""
     if term[0] == "binary_operator" and len(term) == 4:
         return _operation(term, meaning)
+    if term[0] == "unary_operator" and len(term) == 3 and term[1] == ("-", "-"):
+        # The zero of some languages keeps its sign.
+        number = integer_value(as_term(term[2]))
+        return ("integer", -number) if number else term
     if term[0] == "string":
         return _with_gaps(term, meaning.language)
     if meaning.lisp and term[0] == "call" and len(term) == 3:

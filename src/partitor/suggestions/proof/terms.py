@@ -39,8 +39,9 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         tagged = tree.kind[tree.parent[node]] == language.call
         return ("tagged_string", *children) if tagged else (kind, *with_words(children, language.id))
     if kind == "unary_operator" and len(children) == 2 and children[0] == ("-", "-"):
+        # The zero of some languages keeps its sign.
         number = integer_value(children[1])
-        if number is not None:
+        if number:
             return ("integer", -number)
     return (kind, *children)
 
