@@ -151,7 +151,7 @@ def test_counters_that_begin_alike_become_one_list() -> None:
     text = f"a = 0\ne = 0\no = 0\n{loop}\nprint(a, e, o)\n"
     after = worked(text)
     assert "counts = [0, 0, 0]" in after
-    assert "counts[number] += 1" in after or "counts[i] += 1" in after
+    assert "counts[index] += 1" in after
     # What the tests ask differs, and so does what is counted.
     unlike = text.replace('letter == "e"', "letter in seen").replace('letter == "o"', "letter < limit")
     assert "repeated-run" not in rules(unlike)

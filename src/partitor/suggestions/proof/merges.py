@@ -11,6 +11,7 @@ from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
 from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
+from .reach import has_its_value
 from .terms import is_literal, match_in_order, substitute, term_of
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
@@ -185,14 +186,16 @@ class MergeProof:
         if key not in self.proved:
             self._same_body(twin, kept, values)
             if self.before.language.declares:
-                self._require_values_fit({self.general.parameters[k] for k in values})
+                variables = {self.general.parameters[k] for k, value in values.items() if value[0] == "identifier"}
+                self._require_values_fit({self.general.parameters[k] for k in values}, frozenset(variables))
             self.proved.add(key)
 
-    def _require_values_fit(self, parameters: set[str]) -> None:
+    def _require_values_fit(self, parameters: set[str], variables: frozenset[str]) -> None:
         """The places of what differs must take a variable."""
         names, tree = self.after.names, self.after.tree
         inside = names.within(self.general.node, tree.end[self.general.node])
-        places.require_values_fit(self.after, [i for i in inside if tree.text[i] in parameters])
+        used = [i for i in inside if tree.text[i] in parameters and names.role[i] is not Role.PARAMETER]
+        places.require_values_fit(self.after, used, variables)
 
     def _arguments(self, file: ProgramFile, call: int, called: Procedure) -> list[int]:
         arguments = file.tree.child(call, "arguments")
@@ -234,13 +237,32 @@ class MergeProof:
         statement = next((s for s in [writes[0], *before.parents(writes[0])] if tree.parent[s] in before.block_at), 0)
         words = set(tree.leaf_texts(statement))
         if before.language.methods:
-            return {"static", "final"} <= words or bool({"const"} & words)
+            given_once = {"static", "final"} <= words or "const" in words
+            return given_once or ("static" in words and self._stays_in_class(name))
         if before.language.declares and "const" not in words and not self._stays(name, words):
             return False
         top = before.blocks[0].statements
         return statement in top and (
-            before.language.typed or all(_runs_nothing(before, s) for s in top if s <= statement)
+            before.language.typed
+            or all(_runs_nothing(before, s) for s in top if s <= statement)
+            or has_its_value(before, name, twin.node)
         )
+
+    def _stays_in_class(self, name: str) -> bool:
+        """True where nobody could give a class's own variable another value than it is declared with: it is given
+        none by its bare name."""
+        before, tree = self.before, self.before.tree
+        if before.is_used_beside(name):
+            return False
+        for node in range(len(tree.kind)):
+            if tree.text[node] == name and tree.text[node - 1] in {"ref", "out", "in"}:
+                return False
+            if tree.text[node] == name and tree.kind[tree.parent[node]] == before.language.member[0]:
+                place = tree.parent[node]
+                around = tree.kind[tree.parent[place]]
+                if around == "update" or (tree.field[place] == "left" and "assignment" in around):
+                    return False
+        return True
 
     def _stays(self, name: str, words: set[str]) -> bool:
         """True where nobody could give the program's variable another value than it is declared with."""

@@ -27,6 +27,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
     for hole in holes:
         if file.language.by_reference:
             _require_fits_reference(file, hole)
+        if file.language.struct_values:
+            _require_no_whole_array(file, hole)
         if file.language.value_types:
             _require_object_where_changed(file, hole)
         taking_on = file.language.value_types and tree.text[hole] not in variables
@@ -49,6 +51,20 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
                 if given is not None and given.base in NARROW:
                     raise Refused("a variable is too wide for what it is given to")
             below = parent
+
+
+def _require_no_whole_array(file: ProgramFile, hole: int) -> None:
+    """An array that a function is given has lost its length: what asks for that, as a loop over its values does, would
+    not even compile."""
+    tree, around = file.tree, file.tree.parent[hole]
+    kind = type_of_expression(file, hole)
+    if kind is None or not kind.dimensions:
+        return
+    taken = tree.kind[around] == "argument_list" and tree.kind[tree.parent[around]] == file.language.call
+    own = taken and any(p.name == file.called_name(tree.parent[around]) for p in file.procedures if p.node)
+    picked = tree.kind[around] == "subscript" and tree.field[hole] == "value"
+    if not (picked or own or (taken and file.language.id == "c")):
+        raise Refused("the length of an array is asked for, which is not handed on with it")
 
 
 LOOKING = frozenset(

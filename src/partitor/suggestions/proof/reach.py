@@ -43,10 +43,19 @@ def has_its_value(file: ProgramFile, name: str, scope: int) -> bool:
     if not file.language.runs_top_down or file.beside or _finds_by_name(file):
         return False
     for statement in file.blocks[0].statements:
-        given = given_value(tree, statement)
-        if given is not None and tree.text[given[0]] == name:
+        if name in _given_in(file, statement):
             return scope not in reached(file, tree.end[statement]) and not file.language.deleting & set(tree.kind)
     return False
+
+
+def _given_in(file: ProgramFile, statement: int) -> set[str]:
+    """The variables that a statement gives a value, by `=` or where it declares them."""
+    tree = file.tree
+    parts = [c for c in tree.children(statement) if tree.kind[c] == "declarator"]
+    if parts:
+        return {tree.text[p + 1] for p in parts if tree.child(p, "left") == p + 1 and tree.child(p, "right")}
+    given = given_value(tree, statement, for_good=True)
+    return {tree.text[given[0]]} if given else set()
 
 
 def _finds_by_name(file: ProgramFile) -> bool:

@@ -1,0 +1,135 @@
+"""Twins that each work on a variable of the program, or the class: one function that is given it, where it is the same
+thing whenever the function runs."""
+
+import pytest
+from builders import printed, report, worked
+from runners import can_run, outputs
+
+PYTHON = """
+def biggest_{0}():
+    best = {0}s[0]
+    for one in {0}s:
+        if one > best:
+            best = one
+    return best
+"""
+PYTHON_DATA = "jumps = [3, 9, 4]\nweights = [20, 35]\n"
+PYTHON_CALLS = "print(biggest_jump())\nprint(biggest_weight())\n"
+BRACES = """{head} {{
+  {kind} best = {0}[0];
+  for (int i = 1; i < 2; i++) {{
+    if ({0}[i] > best) {{
+      best = {0}[i];
+    }}
+  }}
+  return best;
+}}
+"""
+
+
+def both(form: str, **told: str) -> str:
+    return "".join(
+        form.format(name, head=told.get("head", "").format(name), kind=told.get("kind", ""))
+        for name in ("jumps", "weights")
+    )
+
+
+@pytest.mark.parametrize("order", [PYTHON_DATA + "{0}" + PYTHON_CALLS, "{0}" + PYTHON_DATA + PYTHON_CALLS])
+def test_a_list_above_or_below_the_functions_is_handed_on(order: str) -> None:
+    text = order.format(PYTHON.format("jump") + PYTHON.format("weight"))
+    after = worked(text)
+    assert after.count("def ") == 1
+    assert "(jumps)" in after
+    assert printed(after) == printed(text)
+
+
+@pytest.mark.parametrize(
+    ("language", "text"),
+    [
+        (
+            "javascript",
+            'const jumps = document.find("a"), weights = [20, 35];\n'
+            + both(BRACES, head="function biggest_{0}()", kind="let").replace("int i", "let i")
+            + "console.log(biggest_jumps(), biggest_weights());\n",
+        ),
+        (
+            "java",
+            "class Main {\n  private static int[] jumps = {3, 9};\n  static int[] weights = {20, 35};\n"
+            + both(BRACES, head="static int biggest_{0}()", kind="int")
+            + "  public static void main(String[] args) {\n"
+            + "    System.out.println(biggest_jumps() + biggest_weights());\n  }\n}\n",
+        ),
+        (
+            "c",
+            "#include <stdio.h>\nint jumps[] = {3, 9};\nint weights[] = {20, 35};\n"
+            + both(BRACES, head="int biggest_{0}(void)", kind="int")
+            + 'int main(void) {\n  printf("%d %d\\n", biggest_jumps(), biggest_weights());\n  return 0;\n}\n',
+        ),
+        (
+            "swift",
+            "let jumps = [3, 9]\nlet weights = [20, 35]\n"
+            + both(BRACES, head="func biggest_{0}() -> Int", kind="var")
+            .replace("for (int i = 1; i < 2; i++)", "for i in 1..<2")
+            .replace(";", "")
+            + "print(biggest_jumps())\nprint(biggest_weights())\n",
+        ),
+    ],
+)
+def test_so_it_is_in_languages_with_braces(language: str, text: str, tmp_path) -> None:
+    after = worked(text, language)
+    assert after.count("best = ") == 2
+    assert after.count("(jumps)") == 1
+    if language != "swift" and can_run(language):
+        text, after = (t.replace('document.find("a")', "[3, 9]") for t in (text, after))
+        first, second = outputs(language, [text, after], tmp_path)
+        assert first == second
+        assert "COMPILE" not in first
+
+
+@pytest.mark.parametrize(
+    "spoiled",
+    [
+        # A call before the list is there prints before it fails, and then not.
+        "try:\n    biggest_weight()\nexcept NameError:\n    print('not yet')\n{data}{calls}",
+        # The name may stand for another list later.
+        "{data}{calls}jumps = [1]\n{calls}",
+        "{data}def change():\n    global weights\n    weights = [1]\nchange()\n{calls}",
+        "{data}{calls}del weights\n",
+    ],
+)
+def test_a_variable_that_may_be_another_thing_is_not(spoiled: str) -> None:
+    text = PYTHON.format("jump") + PYTHON.format("weight")
+    text += spoiled.format(data=PYTHON_DATA, calls=PYTHON_CALLS)
+    assert [f.rule for f in report(text).findings].count("twin-functions") == 1
+    assert worked(text).count("def biggest") == 2
+
+
+def test_a_number_of_a_class_that_a_method_changes_by_its_full_name_is_not() -> None:
+    form = """
+  static void show{0}() {{
+    bump();
+    System.out.println("it is " + count{0});
+    System.out.println("twice " + count{0} * 2);
+    System.out.println("done");
+  }}
+"""
+    text = (
+        "class Main {\n  static int countA = 3;\n  static int countB = 4;\n"
+        + form.format("A")
+        + form.format("B")
+        + "  static void bump() { Main.countA = Main.countA + 1; Main.countB += 2; }\n"
+        + "  public static void main(String[] args) {\n    showA();\n    showB();\n  }\n}\n"
+    )
+    assert "static void showB" in worked(text, "java")
+
+
+@pytest.mark.parametrize("loop", ["for (int one : {0})", "for (int one : {0}) if (one > 0)"])
+def test_an_array_whose_length_is_asked_for_is_not_handed_on(loop: str) -> None:
+    form = "int biggest_{0}() {{\n  int best = 0;\n  {loop} {{\n    if (one > best) {{\n      best = one;\n    }}\n"
+    form += '    cout << "seen" << one << endl;\n  }}\n  return best;\n}}\n'
+    text = "#include <iostream>\nusing namespace std;\nint jumps[] = {3, 9, 4};\nint weights[] = {20, 35, 18};\n"
+    text += "".join(form.format(name, loop=loop.format(name)) for name in ("jumps", "weights"))
+    text += "int main() {\n  cout << biggest_jumps() << biggest_weights() << endl;\n}\n"
+    after = worked(text, "cpp")
+    assert "int biggest_jumps()" in after
+    assert "int biggest_weights()" in after
