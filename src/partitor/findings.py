@@ -115,7 +115,7 @@ class Remarks:
 
     def _add_run(self, run: Run) -> None:
         table = run.table
-        goal = "one list" if run.in_branches else "a loop"
+        goal = "one branch" if run.is_one_branch else "one list" if run.in_branches else "a loop"
         suggestion = self._suggest("loop", lambda: loop_candidate(run), table, goal)
         if suggestion.status != "proved" and in_a_function(run):
             called = attempt(lambda: function_candidate(table), run)
@@ -126,7 +126,9 @@ class Remarks:
         what = "This statement stands" if size == 1 else f"These {number_word(size)} statements stand"
         again = f", and {number_word(len(run.more))} more behind an interruption" if run.more else ""
         message = f"{what} {number_word(count)} times in a row{again}; {difference(suggestion.slots, table)}."
-        if run.in_branches:
+        if run.is_one_branch:
+            message = f"These {number_word(count)} branches do the very same; one that asks for all is enough."
+        elif run.in_branches:
             own = "variable" if any(c.is_target for c in table.columns) else "value"
             message = f"These {number_word(count)} branches do the same, each with a {own} of its own."
         self._add_table("repeated-run", message, places, table, suggestion)

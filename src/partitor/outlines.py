@@ -114,6 +114,11 @@ def outline_of(kind: str, table: Table) -> str:
     family = next((c for c in table.columns if c.is_target and are_listable(table, c)), None)
     target = next((c for c in table.columns if c.is_target), None)
     if kind == "loop" and table.copies[0].statements[0] not in _statements(table):
+        if not table.columns:
+            return (
+                f"Keep one of the {count} branches, and let its test ask for all: join the tests with "
+                '"or". The order in which they are asked stays the same.'
+            )
         if target is None:
             return (
                 "Keep what belongs to what in one dictionary or list, and look it up in one statement in place of the "

@@ -204,6 +204,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """In what form suggestions are given."""
     runs_top_down: bool = False
     """The loose code of a file runs once, from top to bottom, and nothing runs beside it."""
+    either_sign: str = ""
+    """What joins two tests of which the second is only asked where the first one fails."""
     started_prefix: str = ""
     """What the names of functions begin with that something outside starts."""
     open_library: bool = False

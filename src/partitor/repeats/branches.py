@@ -1,21 +1,27 @@
 """Branches that do the same, each with a variable or a literal of its own: `if letter == "a": a += 1`, `elif letter ==
-"e": e += 1`; `if month == 1: name = "January"`. In one list or dictionary they need no branches."""
+"e": e += 1`; `if month == 1: name = "January"`. In one list or dictionary they need no branches. And branches, one
+behind the other, that do the very same: one is enough, with their tests joined."""
 
 from __future__ import annotations
 
 import itertools
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from ..program.names import Role
 from ..program.program import ProgramFile
 from .columns import Column
+from .judge import code_lines
 from .slots import Copy, Table, compare
 
 FEWEST_BRANCHES = 4
 MOST_STATEMENTS = 2
 """Statements of a branch; what has more may be a block."""
 MOST_BRANCHES = 60
+LEAST_OF_ONE = 3
+"""Lines that one branch in place of several has to save: two that say one thing each are no matter."""
+WIDEST = 80
+"""Signs of a line with a test; a longer one is broken, and saves less."""
 FEWEST_CHOICES = 5
 """Branches that give a literal for a literal; fewer are a choice."""
 
@@ -35,6 +41,36 @@ def alike_branches(file: ProgramFile) -> Iterator[Table]:
             yield table
 
 
+def equal_branches(file: ProgramFile) -> Iterator[Table]:
+    """Branches one behind the other, in each choice, that do the very same, where one of them is enough."""
+    tree = file.tree
+    choices = {tree.parent[n] for n, kind in enumerate(tree.kind) if kind == "elif_clause"}
+    for choice in sorted(choices):
+        group: list[Copy] = []
+        for branch in itertools.islice(_branches(file, choice, MOST_BRANCHES), MOST_BRANCHES):
+            if group and not _do_the_same(group[0], branch):
+                yield from _worth_joining(group)
+                group = []
+            group.append(branch)
+        yield from _worth_joining(group)
+
+
+def _do_the_same(one: Copy, other: Copy) -> bool:
+    tree = one.file.tree
+    (a, b), (c, d) = ((copy.statements[1], tree.end[copy.last]) for copy in (one, other))
+    return tree.text[a:b] == tree.text[c:d] and tree.kind[a:b] == tree.kind[c:d]
+
+
+def _worth_joining(group: Sequence[Copy]) -> Iterator[Table]:
+    tree = group[0].file.tree if group else None
+    if tree is None or len(group) < 2:
+        return
+    joined = sum(len(tree.source_of(copy.statements[0])) + len(" and ") for copy in group)
+    lines = len(group) if joined > WIDEST else 1
+    if sum(map(code_lines, group)) - code_lines(group[0]) - (lines - 1) >= LEAST_OF_ONE:
+        yield Table(tuple(group), (), sum(bool(tree.text[n]) for n in range(*group[0].span)))
+
+
 def _leaving(file: ProgramFile, statements: tuple[int, ...]) -> Iterator[Copy]:
     """Tests one behind the other, each of which gives its answer for good: from the first on, what each asks and
     does."""
@@ -48,8 +84,8 @@ def _leaving(file: ProgramFile, statements: tuple[int, ...]) -> Iterator[Copy]:
         yield branches[0]
 
 
-def _branches(file: ProgramFile, node: int) -> Iterator[Copy]:
-    """What each branch asks and does."""
+def _branches(file: ProgramFile, node: int, most_statements: int = MOST_STATEMENTS) -> Iterator[Copy]:
+    """What each branch asks and does, up to one of more statements."""
     tree = file.tree
     if tree.kind[node] == "if_statement":
         inside = [node, *(c for c in tree.children(node) if tree.kind[c] == "elif_clause")]
@@ -62,7 +98,7 @@ def _branches(file: ProgramFile, node: int) -> Iterator[Copy]:
         block = next((c for c in tree.children(branch) if c in file.block_at), None)
         statements = file.block_at[block].statements if block is not None else ()
         statements = tuple(s for s in statements if tree.kind[s] != "break_statement")
-        if len(asked) == 1 and 1 <= len(statements) <= MOST_STATEMENTS:
+        if len(asked) == 1 and 1 <= len(statements) <= most_statements:
             yield Copy(file, (asked[0], *statements))
         else:
             return

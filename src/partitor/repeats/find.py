@@ -13,7 +13,7 @@ import msgspec
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
-from .branches import alike_branches
+from .branches import alike_branches, equal_branches
 from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
 from .judge import inner_statements, worth_a_function, worth_merging
@@ -129,10 +129,14 @@ class _Finder:
         )
 
     def _alike_branches(self, file: ProgramFile, runs: list[Run]) -> Iterator[Run]:
-        for table in itertools.islice(alike_branches(file), MOST_CHOICES):
-            lines = {(file.path, copy.start_line) for copy in table.copies}
-            if not lines & self.handed_out and not any(_overlap(table, run.table) for run in runs):
-                yield Run(table, in_branches=True)
+        found: list[Run] = []
+        alike = (Run(table, in_branches=True) for table in alike_branches(file))
+        equal = (Run(table, in_branches=True, is_one_branch=True) for table in equal_branches(file))
+        for run in itertools.islice(itertools.chain(alike, equal), MOST_CHOICES):
+            lines = {(file.path, copy.start_line) for copy in run.table.copies}
+            if not lines & self.handed_out and not any(_overlap(run.table, other.table) for other in (*runs, *found)):
+                found.append(run)
+        yield from found
 
     def _near(
         self, runs: list[Run], blocks: list[RepeatedBlock], twins: list[Twins]

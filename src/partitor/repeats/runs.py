@@ -27,6 +27,8 @@ class Run(msgspec.Struct, frozen=True, eq=False):
     more: tuple[Copy, ...] = ()
     in_branches: bool = False
     """The copies are branches of one choice, each with what it asks."""
+    is_one_branch: bool = False
+    """These branches do the very same."""
 
 
 class StatementList(msgspec.Struct, frozen=True, eq=False):

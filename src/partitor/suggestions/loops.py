@@ -21,6 +21,7 @@ from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .families import listed_run, over_lists
 from .interrupted import with_further_loops
+from .joined_branches import joined_candidate
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
@@ -42,6 +43,8 @@ class Plan(msgspec.Struct, frozen=True, eq=False):
 def loop_candidate(run: Run) -> Candidate:
     """The loop for a run, one for each part of it where something interrupts it. Raises CannotWrite where it cannot be
     put into code."""
+    if run.is_one_branch:
+        return joined_candidate(run.table)
     if run.in_branches:
         raise CannotWrite("what differs in the branches would have to be one list first")
     return with_further_loops(_one_loop(run), run, _one_loop)

@@ -21,6 +21,7 @@ TARGETS = (
 BRACES: dict[str, Any] = {
     "declares": True,
     "open_library": True,
+    "either_sign": "||",
     "comment_marks": ("//", "/*", "*"),
     "blocks": frozenset({"program", "block"}),
     "clauses": frozenset({"elif_clause", "else_clause", "except_clause", "finally_clause", "case_clause"}),

@@ -144,6 +144,7 @@ PYTHON = Language(
     ),
     output_calls=frozenset({"print"}),
     runs_top_down=True,
+    either_sign="or",
     changes_unseen=True,
     functions_are_values=True,
     variables_as_lists=True,

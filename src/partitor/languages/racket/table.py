@@ -31,6 +31,7 @@ VOID_CALLS = frozenset(
 )
 TABLE: dict[str, Any] = {
     **BRACES,
+    "either_sign": "",
     "comment": frozenset(),
     "comment_marks": (";", "#|"),
     "keyword_argument": ("", ""),

@@ -15,6 +15,7 @@ VISUAL_BASIC = Language(
     types=TypeNames("Integer", "Double", "String", "Boolean", 2**15 - 1, ("Byte", "Integer", "Long", "Double")),
     **{
         **BRACES,
+        "either_sign": "",
         "variables_as_lists": False,
         "comment": frozenset(),
         "comment_marks": ("'", "Rem ", "rem "),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from ...program.program import ProgramFile
 from .arrays import prove_array
+from .branches import prove_branches
 from .calls import prove_call
 from .functions import prove_function
 from .listing import prove_listing
@@ -20,6 +21,7 @@ from .sharing import Both, prove_known, prove_shared
 from .verdict import (
     CalledFunction,
     Claim,
+    JoinedBranches,
     ListedVariables,
     MergedFunctions,
     MovedFunction,
@@ -34,6 +36,7 @@ from .verdict import (
 __all__ = [
     "CalledFunction",
     "Claim",
+    "JoinedBranches",
     "ListedVariables",
     "MergedFunctions",
     "MovedFunction",
@@ -57,6 +60,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     try:
         if isinstance(claim, NewLoop):
             prove_loop(before, after, claim)
+        elif isinstance(claim, JoinedBranches):
+            prove_branches(before, after, claim)
         elif isinstance(claim, NewFunction):
             (prove_method if claim.home else prove_function)(before, after, claim)
         elif isinstance(claim, CalledFunction):

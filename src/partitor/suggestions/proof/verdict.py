@@ -83,8 +83,16 @@ class ListedVariables(msgspec.Struct, frozen=True):
     variables: tuple[str, ...]
 
 
+class JoinedBranches(msgspec.Struct, frozen=True):
+    """The branch that begins on `line` (1-based, of the rewritten file) stands for several that did the same."""
+
+    path: str
+    line: int
+
+
 Claim = (
     NewLoop
+    | JoinedBranches
     | NewFunction
     | SharedFunction
     | MovedFunction
