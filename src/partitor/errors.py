@@ -19,3 +19,7 @@ class TooCostly(PartitorError):
 
 class CannotWrite(Exception):
     """The suggestion cannot be put into code; the message says why, as a clause."""
+
+
+class TooMuch(CannotWrite):
+    """A function would take, or give back, more than is good to read."""

@@ -255,3 +255,12 @@ def test_short_branches_are_a_function_where_there_are_four() -> None:
     assert printed(after) == printed(text)
     three = text.replace("    elif hours < 12:\n" + form.format("third", "Cleo"), "")
     assert "repeated-block" not in rules(three)
+
+
+def test_three_variables_of_the_names_that_are_asked_for_are_one_dictionary() -> None:
+    tests = "".join(f'    {"if" if k == 0 else "elif"} v == "{n}":\n        {n} += 1\n' for k, n in enumerate(NAMES))
+    text = "".join(f"{name} = 0\n" for name in NAMES) + "for v in votes():\n" + tests + "print(pier, dune, mill)\n"
+    assert "repeated-run" in rules(text)
+
+
+NAMES = ("pier", "dune", "mill")

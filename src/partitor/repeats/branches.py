@@ -15,6 +15,8 @@ from .judge import code_lines
 from .slots import Copy, Table, compare
 
 FEWEST_BRANCHES = 4
+FEWEST_OF_A_NAME = 3
+"""Branches that ask for a text and count the variable of that name."""
 MOST_STATEMENTS = 2
 """Statements of a branch; what has more may be a block."""
 MOST_BRANCHES = 60
@@ -29,14 +31,14 @@ FEWEST_CHOICES = 5
 def alike_branches(file: ProgramFile) -> Iterator[Table]:
     """The longest rows of such branches, one of each chain: its tests and what is done."""
     tree = file.tree
-    # Most choices have two branches or three, and are not looked into.
+    # Most choices have two branches, and are not looked into.
     counts = Counter(tree.parent[n] for n, kind in enumerate(tree.kind) if kind in {"elif_clause", "case_clause"})
-    chains = [_branches(file, n) for n, count in counts.items() if count >= FEWEST_BRANCHES - 1]
+    chains = [_branches(file, n) for n, count in counts.items() if count >= FEWEST_OF_A_NAME - 1]
     tests = (b.statements for b in file.blocks if len(b.statements) >= FEWEST_CHOICES)
     returning = [s for s in tests if [tree.kind[n] for n in s].count("if_statement") >= FEWEST_CHOICES]
     for branches in (*chains, *(_leaving(file, statements) for statements in returning)):
         found = list(itertools.islice(branches, MOST_BRANCHES))
-        table = _longest(found) if len(found) >= FEWEST_BRANCHES else None
+        table = _longest(found) if len(found) >= FEWEST_OF_A_NAME else None
         if table is not None:
             yield table
 
@@ -107,11 +109,15 @@ def _branches(file: ProgramFile, node: int, most_statements: int = MOST_STATEMEN
 def _longest(branches: list[Copy]) -> Table | None:
     """The branches from the first on that are alike but for a literal that is asked for, and the variable that is
     counted up or the literal that is chosen."""
-    for count in range(len(branches), FEWEST_BRANCHES - 1, -1):
+    for count in range(len(branches), FEWEST_OF_A_NAME - 1, -1):
         copies = branches[:count]
         if len({len(c.statements) for c in copies}) == 1:
             table = compare(copies)
-            if table is not None and (_count_up(table) or (count >= FEWEST_CHOICES and _choose(table))):
+            if table is None:
+                continue
+            if _count_up(table) and (count >= FEWEST_BRANCHES or _asks_for_its_name(table)):
+                return table
+            if count >= FEWEST_CHOICES and _choose(table):
                 return table
     return None
 
@@ -125,6 +131,14 @@ def _count_up(table: Table) -> bool:
         return False
     # What is set is a choice; what goes on from what it was is counted.
     return len(targets[0].spots) > 1 or copy.file.names.role[targets[0].spots[0].nodes[0]] is Role.UPDATE
+
+
+def _asks_for_its_name(table: Table) -> bool:
+    """True where what each branch asks for is what its variable is called: `if vote == "pier": pier += 1`."""
+    (variables,) = (c.values for c in table.columns if c.is_target)
+    (asked,) = (c.values for c in table.columns if not c.is_target)
+    told = [name.lower() == text.strip("'\"").lower() for name, text in zip(variables, asked, strict=True)]
+    return all(told) and min(map(len, variables)) > 1
 
 
 def _choose(table: Table) -> bool:

@@ -6,6 +6,7 @@ import itertools
 from bisect import bisect_right
 from collections.abc import Iterator
 
+from .judge import FEWEST, worth_a_function
 from .slots import Copy, Table, compare
 
 
@@ -26,6 +27,19 @@ def windows(table: Table) -> Iterator[Table]:
     beside = _beside_lists(table)
     if beside is not None:
         yield beside
+
+
+MOST_DROPPED = 4
+
+
+def parts_of(table: Table) -> Iterator[Table]:
+    """The copies without some statements at their ends that are still worth a function, the longest first."""
+    count = len(table.copies[0].statements)
+    for length in range(count - 1, max(1, count - 1 - MOST_DROPPED), -1):
+        for start in range(count - length + 1):
+            part = compare([Copy(c.file, c.statements[start : start + length]) for c in table.copies])
+            if part is not None and worth_a_function(part, FEWEST):
+                yield part
 
 
 def _beside_lists(table: Table) -> Table | None:

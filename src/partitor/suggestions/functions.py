@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from ..errors import CannotWrite
+from ..errors import CannotWrite, TooMuch
 from ..languages.writers import writer_for
 from ..languages.writing import Variable, Writer, leading_space
 from ..program.flow import flow_of, has_no_value_yet, needed_by, summaries_of
@@ -343,9 +343,9 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
         parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
     parameters.sort(key=lambda p: p[0])
     if len(parameters) > MOST_PARAMETERS:
-        raise CannotWrite(f"the function would need {len(parameters)} parameters")
+        raise TooMuch(f"the function would need {len(parameters)} parameters")
     if len(results) > (1 if file.language.declares else MOST_RESULTS):
-        raise CannotWrite(f"the function would have to return {len(results)} values")
+        raise TooMuch(f"the function would have to return {len(results)} values")
     if "cls" in inputs:
         raise CannotWrite("it would have to be a method of the class")
     return Interface(

@@ -298,7 +298,7 @@ class Namer:
         if told:
             return told
         colors = {value.strip("\"'").lower() for value in column.values}
-        if colors <= COLORS:
+        if colors <= COLORS and column.values[0][:1] in "\"'":
             return ["shade" if self.taken & {"color", "colour"} else "color"]
         if self._picks_an_element(column, copies[0]):
             return ["index"]

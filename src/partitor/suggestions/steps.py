@@ -9,7 +9,7 @@ line above a statement attracts a cut. What is not worth a function of its own s
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
 from ..program.program import Block, Procedure, ProgramFile
@@ -40,8 +40,30 @@ CALLED_STEP = 3.0
 """What it costs to put the call of a function that is a step already into another step."""
 
 
-def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]:
-    """The segments worth a function each, in order; [] where the procedure is better left whole."""
+Words = tuple[str, ...]
+"""The words of a statement, by which it is known again after other lines have changed."""
+
+
+def heads_of(tables: Iterable[Table]) -> frozenset[Words]:
+    """The first statements of copies, and those that follow on a copy: a step begins there if anywhere."""
+    found = []
+    for copy in (copy for table in tables for copy in table.copies):
+        tree = copy.file.tree
+        following = [
+            c for c in tree.children(tree.parent[copy.last]) if c > copy.last and tree.text[c] not in {"}", ";"}
+        ]
+        found += [words_of_statement(copy.file, s) for s in (copy.first, *following[:1])]
+    return frozenset(found)
+
+
+def words_of_statement(file: ProgramFile, statement: int) -> Words:
+    """Its words, one after the other."""
+    return tuple(file.tree.leaf_texts(statement))
+
+
+def steps_of(file: ProgramFile, procedure: Procedure, limit: int, heads: frozenset[Words] = frozenset()) -> list[Table]:
+    """The segments worth a function each, in order; [] where the procedure is better left whole. `heads`: statements
+    above which a new part begins, whether the student shows it or not."""
     body = file.body_of(procedure)
     if body is None or len(body.statements) > MOST_STATEMENTS:
         return []
@@ -58,7 +80,7 @@ def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]
         ):
             continue
         least = GOOD_SIZE.start if block is body else LEAST_INNER
-        for table in _Cutter(file, procedure, block, limit).cut():
+        for table in _Cutter(file, procedure, block, limit, heads).cut():
             if inner_statements(table.copies[0]) >= least:
                 tables.append(table)
                 taken.append(table.copies[0].span)
@@ -66,8 +88,11 @@ def steps_of(file: ProgramFile, procedure: Procedure, limit: int) -> list[Table]
 
 
 class _Cutter:
-    def __init__(self, file: ProgramFile, procedure: Procedure, block: Block, limit: int) -> None:
+    def __init__(
+        self, file: ProgramFile, procedure: Procedure, block: Block, limit: int, heads: frozenset[Words]
+    ) -> None:
         self.file = file
+        self.heads = heads
         self.scope = procedure.node
         self.statements = block.statements
         self.flow: Flow = flow_of(file, procedure.node)
@@ -84,7 +109,12 @@ class _Cutter:
 
     def _breaks(self) -> list[float]:
         """What it costs to read on over the break above each statement; 0 where there is none."""
-        told = [_paragraph_break(self.file, s) for s in self.statements]
+        told = [
+            COMMENT_BREAK
+            if self.heads and words_of_statement(self.file, s) in self.heads
+            else _paragraph_break(self.file, s)
+            for s in self.statements
+        ]
         told[0] = max(told[0], BLANK_BREAK)
         divided = sum(b > 0 for b in told[1:])
         paragraph = sum(self.sizes) / (divided + 1)

@@ -7,13 +7,14 @@ before it.
 
 from __future__ import annotations
 
+import contextlib
 import time
 from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 
 import msgspec
 
-from ..errors import TooCostly
+from ..errors import TooCostly, TooMuch
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
 from ..repeats.find import RepeatedBlock, Repeats, Twins, find_repeats
@@ -23,6 +24,7 @@ from ..repeats.near import NearTwins
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
+from ..repeats.windows import parts_of
 from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
 from .functions import call_candidate, function_candidate
@@ -31,7 +33,7 @@ from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, s
 from .near_merges import near_merge_candidate
 from .proof import MovedFunction, SharedFunction, prove, prove_together
 from .sharing import is_one_function, moved_candidate
-from .steps import LEAST_INNER, steps_of
+from .steps import LEAST_INNER, Words, heads_of, steps_of
 
 LEAST_SAVING = 2
 LONGEST_CHAIN = 40
@@ -185,7 +187,7 @@ def work_through(
     steps: list[Step] = []
     complete = True
     folding = True
-    cutting = Cutting(set(), set())
+    cutting = Cutting(set(), set(), frozenset())
     near = repeats is not None and bool(repeats.near_twins)
     try:
         for _ in range(LONGEST_CHAIN):
@@ -197,7 +199,12 @@ def work_through(
                     continue
                 repeats = None
             elif folding:
-                link = _best_fold(repeats or find_repeats(program, limits, handed_out, near), deadline)
+                found = repeats or find_repeats(program, limits, handed_out, near)
+                link = _best_fold(found, deadline)
+                if link is None:
+                    cutting = Cutting(
+                        set(), set(), heads_of(table for _, table in makings(found) if isinstance(table, Table))
+                    )
                 repeats = None
             else:
                 link = None
@@ -267,6 +274,8 @@ class Cutting(msgspec.Struct, frozen=True, eq=False):
     begun: set[tuple[str, str]]
     """(path, name) of the procedures that are being cut: all their larger steps become functions, not only as many
     as the limit asks for."""
+    heads: frozenset[Words]
+    """Where copies begin and end that could not be folded."""
 
 
 def _next_step(program: Program, limits: Limits, deadline: Deadline, cutting: Cutting) -> Proved | None:
@@ -279,7 +288,7 @@ def _next_step(program: Program, limits: Limits, deadline: Deadline, cutting: Cu
             if procedure.node not in too_long and name not in cutting.begun:
                 continue
             deadline.check()
-            step = next_step(file, procedure, limits, cutting.refused, procedure.node in too_long)
+            step = next_step(file, procedure, limits, cutting, procedure.node in too_long)
             if step is not None:
                 cutting.begun.add(name)
                 return step
@@ -320,7 +329,16 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     once."""
     if is_one_function(block.table):
         return moved_candidate(block.table)
-    return call_candidate(block.table, block.known) if block.known else function_candidate(block.table)
+    if block.known:
+        return call_candidate(block.table, block.known)
+    try:
+        return function_candidate(block.table)
+    except TooMuch:
+        # What a part of the statements takes and gives back may be little enough.
+        for part in parts_of(block.table):
+            with contextlib.suppress(TooMuch):
+                return function_candidate(part)
+        raise
 
 
 def twins_candidate(twins: Twins) -> Candidate:
@@ -342,11 +360,12 @@ def _merges(repeats: Repeats) -> Iterator[Making]:
 
 
 def next_step(
-    file: ProgramFile, procedure: Procedure, limits: Limits, refused: set[str], too_long: bool
+    file: ProgramFile, procedure: Procedure, limits: Limits, cutting: Cutting, too_long: bool
 ) -> Proved | None:
     """The first provable step as people read, small ones last. Once the procedure is no longer too long, only those of
-    several statements are worth it, or under a comment of their own. What is refused is added to `refused`."""
-    tables = steps_of(file, procedure, limits.procedure_statements)
+    several statements are worth it, or under a comment of their own. What is refused is remembered."""
+    refused = cutting.refused
+    tables = steps_of(file, procedure, limits.procedure_statements, cutting.heads)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
     if too_long:
         return first_proved([*large, *(t for t in tables if t not in large)], refused)

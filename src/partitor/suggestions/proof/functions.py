@@ -59,7 +59,7 @@ class FunctionProof:
         """Variables that the function declares although the copies did not."""
         self.definition = self._definition()
         self.inlined = 0
-        self.told = False
+        self.told = self.reordered = False
         """A line above tells what the function takes."""
         late = rules.names_used_by_inner_functions(after, self.definition.parts)
         self.kept = late & self.definition.variables
@@ -251,6 +251,7 @@ class FunctionProof:
             line = self.before.tree.start_line(segment[0])
             raise Refused(f"the function does not give the lines from line {line} of the program back")
         order, mapping = found
+        self.reordered = list(order) != sorted(order)
         rules.require_order(self.before, segment, order)
         if len(set(mapping.values())) != len(mapping):
             raise Refused("two variables of the function stand for one of the program")
@@ -488,12 +489,29 @@ class FunctionProof:
             elif is_fresh_container(value):
                 self._require_used_once(parameter)
             elif is_literal(value) or value[0] == "identifier":
-                require_plain_value(self.before, flow, value, segment[0], written)
+                early = self._written_by_then(parameter, segment, scope) if rules.names_in(value) & written else written
+                require_plain_value(self.before, flow, value, segment[0], early)
             elif not is_steady_field(self.before, flow, value, segment[0], written):
                 evaluated += 1
                 self._require_evaluated_first(parameter, value, flow, scope)
         if evaluated > 1:
             raise Refused("several values are worked out on the spot, in an order that would change")
+
+    def _written_by_then(self, parameter: str, segment: Sequence[int], scope: int) -> set[str]:
+        """What the copy may have given another value by the time it uses a parameter for the last time."""
+        tree, statements = self.after.tree, self.definition.statements
+        uses = self._uses(parameter)
+        used = [k for k, s in enumerate(statements) if any(s <= i < tree.end[s] for i in uses)]
+        inner = self.after.language.scopes | self.after.language.procedures
+        late = any(tree.kind[p] in inner for i in uses for p in self.after.parents(i) if p > self.definition.node)
+        if late or not used or len(statements) != len(segment) or self.reordered:
+            return rules.names_written(self.before, segment, scope) | rules.names_written(self.before, segment, 0)
+        last = used[-1]
+        # What is assigned is worked out before.
+        given = given_value(tree, statements[last])
+        inside = given is not None and all(i >= given[1] for i in uses if i >= statements[last])
+        by_then = segment[: last if inside else last + 1]
+        return rules.names_written(self.before, by_then, scope) | rules.names_written(self.before, by_then, 0)
 
     def _refuse_given(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> None:
         """Any value that is as good early as late may be given."""
