@@ -7,6 +7,7 @@ import random
 import pytest
 from builders import file, printed, read, run, worked
 from runners import can_run, outputs
+
 from partitor.suggestions.proof import NewFunction, prove
 
 COPY = "minutes = {0} + {2}\nhours = {1} + minutes // 60\nminutes = minutes % 60\nprint(hours, minutes, {2})\n"
