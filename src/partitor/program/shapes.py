@@ -15,7 +15,7 @@ from typing import NamedTuple
 from ..languages.table import Language
 from .names import WRITES
 from .program import ProgramFile
-from .tree import Tree
+from .tree import CLASS, Tree
 
 SLOT = ("slot",)
 DIGITS = re.compile(r"\d+")
@@ -108,7 +108,7 @@ class ShapeTable:
         blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
         numbers = language.numbers
         literals = strings | numbers | language.constants
-        operands = literals | {name, language.member[0], "unary_operator", "list", "subscript"}
+        operands = literals | {name, language.member[0], "unary_operator", "list", "subscript", CLASS}
         first = -1 if language.values_everywhere else node
         variables = self._variables.get(id(tree), frozenset())
         modules = self._modules.get(id(tree), frozenset())
@@ -231,7 +231,7 @@ def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
     kind = tree.kind[node]
     if kind == language.name:
         return _is_variable(tree, node, language)
-    if kind in language.strings or kind in language.numbers or kind in language.constants:
+    if kind in language.strings or kind in language.numbers or kind in language.constants or kind == CLASS:
         return True
     if kind == "unary_operator":
         return tree.end[node] - node == 3 and tree.kind[node + 2] in language.numbers

@@ -49,6 +49,10 @@ class Problem(msgspec.Struct, frozen=True):
     message: str
 
 
+CLASS = "class_literal"
+"""The kind of a class that is handed on like a value (`Crab.class`)."""
+
+
 class Tree(msgspec.Struct, frozen=True, eq=False):
     """A parsed file as preorder arrays (all of the same length, the number of nodes)."""
 

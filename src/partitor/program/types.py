@@ -12,7 +12,7 @@ import msgspec
 from ..languages.table import Language
 from .names import UNBOUND, WRITES
 from .program import Procedure, ProgramFile
-from .tree import Tree
+from .tree import CLASS, Tree
 
 DECLARATIONS = frozenset({"declaration", "typed_parameter", "field", "for_statement", "except_clause"})
 BEHIND = frozenset({"declarator", "typed_parameter"})
@@ -189,6 +189,10 @@ def result_type(file: ProgramFile, procedure: Procedure) -> Type | None:
 ONE_SIGN = re.compile(r"""'(?:[^\\'\n]|\\[abfnrtv0\\'"])'""")
 
 
+OF_A_CLASS = Type("Class<?>")
+"""What a class handed on (`Crab.class`) is."""
+
+
 def type_of_expression(file: ProgramFile, node: int) -> Type | None:
     """The type of a value: of a literal, a variable, an element, plain arithmetic, a call of the program's own."""
     tree, language = file.tree, file.language
@@ -212,6 +216,8 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
         value = tree.child(node, "value")
         whole = type_of_expression(file, value) if value is not None else None
         return whole.element() if whole else None
+    if kind == CLASS:
+        return OF_A_CLASS
     if kind == "binary_operator":
         return _type_of_operation(file, node)
     if kind == "list" and language.value_types:

@@ -115,7 +115,8 @@ def _longest(branches: list[Copy]) -> Table | None:
             table = compare(copies)
             if table is None:
                 continue
-            if _count_up(table) and (count >= FEWEST_BRANCHES or _asks_for_its_name(table)):
+            few = len(copies[0].statements) == 2 and count < FEWEST_BRANCHES
+            if _count_up(table) and (not few or _asks_for_its_name(table)):
                 return table
             if count >= FEWEST_CHOICES and _choose(table):
                 return table
@@ -123,11 +124,15 @@ def _longest(branches: list[Copy]) -> Table | None:
 
 
 def _count_up(table: Table) -> bool:
-    """True where each branch asks for a literal and goes on from what a variable of its own was."""
+    """True where each branch asks for a literal and goes on from what a variable of its own was, with no more to it
+    than texts that say so."""
     copy = table.copies[0]
     targets = [c for c in table.columns if c.is_target and c.is_name and len(set(c.values)) == len(c.values)]
-    others = [c for c in table.columns if c not in targets]
-    if len(targets) != 1 or len(others) != 1 or not (_is_literal(others[0], copy) and _is_asked(others[0], copy)):
+    asked = [c for c in table.columns if c not in targets and _is_asked(c, copy)]
+    # Beside counting, a branch may say what it does.
+    said = [c for c in table.columns if c not in targets and c not in asked]
+    told = all(copy.file.tree.kind[n] in copy.file.language.strings for c in said for s in c.spots for n in s.nodes)
+    if len(targets) != 1 or len(asked) != 1 or not (_is_literal(asked[0], copy) and told):
         return False
     # What is set is a choice; what goes on from what it was is counted.
     return len(targets[0].spots) > 1 or copy.file.names.role[targets[0].spots[0].nodes[0]] is Role.UPDATE
@@ -136,7 +141,7 @@ def _count_up(table: Table) -> bool:
 def _asks_for_its_name(table: Table) -> bool:
     """True where what each branch asks for is what its variable is called: `if vote == "pier": pier += 1`."""
     (variables,) = (c.values for c in table.columns if c.is_target)
-    (asked,) = (c.values for c in table.columns if not c.is_target)
+    (asked,) = (c.values for c in table.columns if not c.is_target and _is_asked(c, table.copies[0]))
     told = [name.lower() == text.strip("'\"").lower() for name, text in zip(variables, asked, strict=True)]
     return all(told) and min(map(len, variables)) > 1
 

@@ -92,7 +92,10 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     # One statement has to hold more; but a variable kept within bounds is known by its two tests.
     one = len(copies) >= MANY and len(renamed) == 1 and len(renamed[0].spots) >= MANY
     tested = one and len(columns) - 1 <= MOST_LISTED
-    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not tested)):
+    length = code_lines(copies[0])
+    saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)
+    chosen = saved >= LEAST_SAVED and len(columns) == 1 and columns[0].is_name and len(columns[0].spots) >= MANY
+    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not (tested or chosen))):
         return False
     if any(column.is_bare_list for column in columns):
         return False
@@ -100,15 +103,13 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     if any(_leaves(copy) for copy in copies) and size == 1:
         return False
-    length = code_lines(copies[0])
-    saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)
     if saved < 1 and len(copies) * length < 2 * length + 2:
         return False
     if _unlike_prints(table) or _declarations(copies[0]):
         return False
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
     few = len(copies) < 3 or (len(copies) == 3 and inner <= fewest_statements and columns)
-    enough = 3 * fewest_statements if few else 2 * fewest_statements
+    enough = (3 if few else 2) * fewest_statements - (1 if chosen else 0)
     # A variable that is called otherwise throughout is as good as one that is called the same; in several short copies
     # it may be chance.
     throughout = sum(len(column.spots) - 1 for column in renamed)

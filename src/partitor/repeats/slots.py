@@ -309,6 +309,7 @@ VALUE_KINDS = frozenset(
         "not_operator",
         "parenthesized_expression",
         "conditional_expression",
+        "class_literal",
     }
 )
 

@@ -146,7 +146,9 @@ def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
     methods = [file.procedure_around(copy.first) for copy in copies]
     own = file.language.own_object
     given = all(m.parameters[:1] == (own,) for m in methods) or not file.language.object_is_given
-    if len(homes) > 1 or not given or not all(m.in_class and not m.decorated for m in methods):
+    # What stands above a method may take its object away, where that is handed on by name.
+    plain = all(m.in_class and not (m.decorated and file.language.object_is_given) for m in methods)
+    if len(homes) > 1 or not given or not plain:
         raise CannotWrite("it would have to be a method of several classes")
     named = tree.child(homes.pop(), file.language.name_field)
     return tree.text[named] if named is not None else ""

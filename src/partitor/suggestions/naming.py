@@ -15,6 +15,7 @@ from ..languages.writing import Style
 from ..program.names import Role
 from ..program.program import ProgramFile
 from ..program.shapes import given_value
+from ..program.tree import CLASS
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
 from ..repeats.series import family_of
@@ -297,6 +298,8 @@ class Namer:
         told = self._told_words(column, copies)
         if told:
             return told
+        if copies[0].file.tree.kind[column.spots[0].nodes[0]] == CLASS:
+            return ["kind"]
         colors = {value.strip("\"'").lower() for value in column.values}
         if colors <= COLORS and column.values[0][:1] in "\"'":
             return ["shade" if self.taken & {"color", "colour"} else "color"]

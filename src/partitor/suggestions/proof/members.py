@@ -84,13 +84,14 @@ class MemberProof(FunctionProof):
         return Taken()
 
     def _check_caller(self, callee: int) -> None:
-        """The call stands right in a plain method of the class, of the same kind as the new one."""
+        """The call stands right in a plain method of the class, of the same kind as the new one. What is written above
+        a method (`@Override`) only tells others of it, where its members are known by their bare names."""
         after, tree, language = self.after, self.after.tree, self.after.language
         method = after.procedure_around(callee)
         if (
             not method.node
             or not method.in_class
-            or method.decorated
+            or (method.decorated and not language.bare_members)
             or rules.class_of(after, method.node) != self.home
         ):
             raise Refused("the new method is called outside the methods of its class")

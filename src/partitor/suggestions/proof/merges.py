@@ -13,6 +13,7 @@ from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
 from .reach import has_its_value
 from .terms import is_literal, match_in_order, substitute, term_of
+from .values import keeps_field
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
 
@@ -43,6 +44,10 @@ def check(before: ProgramFile, after: ProgramFile, claim: MergedFunctions, sort:
 
 RECORD = re.compile(r"[(\[](?:define-)?struct\s+\(?([^\s()\[\]]+)[^()\[\]]*[)]?\s*[(\[](.*)[)\]]", re.DOTALL)
 """A record in Racket: its name, and its fields with all that is said of them."""
+
+
+FIELD = 4
+"""Parts of a field of a variable: its kind, the variable, the dot, the field."""
 
 
 class MergeProof:
@@ -220,7 +225,20 @@ class MergeProof:
 
     def _is_fixed(self, value: Term, twin: Procedure) -> bool:
         """True for a value that is the same inside the twin as where it is called."""
-        return is_literal(value) or self._is_function(value, twin) or self._is_constant(value, twin)
+        return (
+            is_literal(value)
+            or self._is_function(value, twin)
+            or self._is_constant(value, twin)
+            or self._is_kept_field(value, twin)
+        )
+
+    def _is_kept_field(self, value: Term, twin: Procedure) -> bool:
+        """True for a field of an object in sight that nobody gives another value, of the program's own constant."""
+        if value[0] != "attribute" or len(value) != FIELD or value[2] != (".", "."):
+            return False
+        held, member = as_term(value[1]), as_term(value[3])
+        kept = held[0] == "identifier" and keeps_field(self.before, str(held[1]), str(member[1]))
+        return kept and self._is_constant(held, twin)
 
     def _is_constant(self, value: Term, twin: Procedure) -> bool:
         """True for the program's own name for a value, given once before anything runs and never changed."""

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from ...program.types import (
+    OF_A_CLASS,
     OF_THE_SYSTEM,
     Type,
     declared_type,
@@ -29,6 +30,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
             _require_fits_reference(file, hole)
         if file.language.struct_values:
             _require_no_whole_array(file, hole)
+        if type_of_expression(file, hole) == OF_A_CLASS:
+            _require_no_result(file, hole)
         if file.language.value_types:
             _require_object_where_changed(file, hole)
         taking_on = file.language.value_types and tree.text[hole] not in variables
@@ -51,6 +54,18 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
                 if given is not None and given.base in NARROW:
                     raise Refused("a variable is too wide for what it is given to")
             below = parent
+
+
+def _require_no_result(file: ProgramFile, hole: int) -> None:
+    """What comes of a call that is given a class may be of this class, and is not where any class is given."""
+    tree = file.tree
+    call = tree.parent[tree.parent[hole]]
+    if tree.kind[call] != file.language.call:
+        raise Refused("a class is used otherwise than for a call")
+    around = tree.parent[call]
+    asked = tree.kind[around] in file.language.parentheses and tree.field[around] == "condition"
+    if not asked and around not in file.block_at and tree.field[call] != "condition":
+        raise Refused("what comes of a call may be of the class that it is given")
 
 
 def _require_no_whole_array(file: ProgramFile, hole: int) -> None:

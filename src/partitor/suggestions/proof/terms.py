@@ -11,6 +11,7 @@ import re
 from collections.abc import Mapping, Sequence
 
 from ...program.program import ProgramFile
+from ...program.tree import CLASS
 from ...program.types import is_made_a_fraction
 from .folding import PYTHON, Meaning, Term, as_term, fold, integer_value, string_value, with_words
 
@@ -97,6 +98,8 @@ def is_literal(term: Term) -> bool:
     """True for a number, a plain string, a constant, or a tuple of such: values that never change."""
     if term[0] in {"integer", "float", "fraction", "str", "true", "false", "none", "string", "character"}:
         return len(term) == 2
+    if term[0] == CLASS:
+        return True
     if term[0] == "unary_operator":
         return len(term) == 3 and term[1] in {("-", "-"), ("+", "+")} and is_literal(as_term(term[2]))
     if term[0] in {"tuple", "expression_list", "row"}:

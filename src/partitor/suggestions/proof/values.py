@@ -37,13 +37,13 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
     holder, field = str(held[1]), str(member[1])
     if is_listed_constant(file, holder, field):
         return True
-    if not (file.language.struct_values or _keeps(file, holder, field)):
+    if not (file.language.struct_values or keeps_field(file, holder, field)):
         return False
     require_stable_name(file, flow, holder, first, written)
     return True
 
 
-def _keeps(file: ProgramFile, name: str, field: str) -> bool:
+def keeps_field(file: ProgramFile, name: str, field: str) -> bool:
     """True for a variable that is given an object in sight, once, whose fields are plain values that nobody
     gives another one."""
     tree, names = file.tree, file.names
