@@ -126,6 +126,9 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
     if inner < fewest or len(table.columns) - len(renamed) > MOST_PARAMETERS:
         return False
+    if inner < MANY and fewest > 1 and len(table.columns) > 1 and any(c.is_called for c in table.columns):
+        # Two lines that ask another function, with other values, are two things to do.
+        return False
     spots = sum(_unlike(column) for column in table.all_columns if column not in renamed)
     if _unlike_prints(table) and table.columns:
         return False
