@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from builders import printed, report
+from builders import printed, report, worked
 from runners import can_run, outputs
 
 from partitor.records import WorkedAnswer
@@ -156,3 +156,38 @@ def test_small_things_stay_once_the_procedure_is_short():
     (after,) = answer(text).files.values()
     assert printed(after) == printed(text)
     assert "    for i in range(3):\n        print(i)\n" in after[after.index("def main") :]
+
+
+def test_the_same_lines_twice_in_what_is_too_long_are_one_function_not_two_steps() -> None:
+    """Also where that saves a line only."""
+    read = """
+            level = input("Level? ")
+            while not level.isdigit():
+                print("A number please.")
+                level = input("Level? ")
+            level = int(level)
+"""
+    text = f"""
+def menu(water):
+    while True:
+        print("1 fill  2 drain  3 leave")
+        choice = input("> ")
+        if choice == "1":{read}            water = water + level
+            print("Now at", water)
+        elif choice == "2":{read}            if level > water:
+                print("Not so much")
+            else:
+                water = water - level
+                print("Left", water)
+        elif choice == "3":
+            print("Bye")
+            return water
+        else:
+            print("What?")
+
+
+print(menu(int("4")))
+"""
+    after = worked(text)
+    assert after.count("while not") == 1
+    assert printed(after) == printed(text)

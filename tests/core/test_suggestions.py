@@ -2,7 +2,7 @@
 
 from textwrap import dedent
 
-from builders import report, run, worked
+from builders import printed, report, run, worked
 
 
 def same(text: str, expected: str) -> None:
@@ -468,3 +468,14 @@ def test_a_value_that_only_the_try_gives_is_not_returned():
     main()
     """
     assert worked(text) == dedent(text).lstrip("\n")
+
+
+def test_a_heading_that_is_the_same_but_for_a_word_is_part_of_its_copy() -> None:
+    part = 'print("Type the heights for {0}")\n{1} = []\nfor i in range(3):\n    {1}.append(i + len({1}))\n'
+    days = [("Monday", "monday"), ("Tuesday", "tuesday"), ("Friday", "last")]
+    text = "".join(part.format(*day) for day in days) + "print(monday, tuesday, last)\n"
+    after = worked(text)
+    assert after.count("print(") == 2
+    assert printed(after) == printed(text)
+    other = text.replace("Type the heights for Tuesday", "Now come those of Tuesday")
+    assert worked(other).count("print(") == 4

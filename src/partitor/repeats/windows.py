@@ -6,6 +6,7 @@ import itertools
 from bisect import bisect_right
 from collections.abc import Iterator
 
+from .columns import Column, Spot
 from .judge import FEWEST, worth_a_function
 from .slots import Copy, Table, compare
 
@@ -35,7 +36,7 @@ MOST_DROPPED = 4
 def parts_of(table: Table) -> Iterator[Table]:
     """The copies without some statements at their ends that are still worth a function, the longest first."""
     count = len(table.copies[0].statements)
-    for length in range(count - 1, max(1, count - 1 - MOST_DROPPED), -1):
+    for length in range(count - 1, max(0, count - 1 - MOST_DROPPED), -1):
         for start in range(count - length + 1):
             part = compare([Copy(c.file, c.statements[start : start + length]) for c in table.copies])
             if part is not None and worth_a_function(part, FEWEST):
@@ -106,6 +107,18 @@ def _stays_behind(table: Table, statement: int) -> bool:
     return file.tree.kind[statement] in file.language.leaving or _is_unlike_heading(table, statement)
 
 
+def _says_the_same(column: Column, spot: Spot) -> bool:
+    """True for a text that is the same in all copies but for a word: "Type the heights of Monday"."""
+    words = [f"{spot.before}{value.strip(QUOTES)}{spot.after}".split() for value in column.values]
+    if len({len(w) for w in words}) > 1:
+        return False
+    alike = sum(len(set(same)) == 1 for same in zip(*words, strict=True))
+    return alike > 1 and alike == len(words[0]) - 1
+
+
+QUOTES = "\"'"
+
+
 def _is_unlike_heading(table: Table, statement: int) -> bool:
     file = table.copies[0].file
     tree, language = file.tree, file.language
@@ -116,6 +129,8 @@ def _is_unlike_heading(table: Table, statement: int) -> bool:
     spots = [spot for c in table.columns if len(c.spots) == 1 for spot in c.spots if spot.group < 0]
     slots = {spot.nodes[0] for spot in spots if not spot.in_format or len(given) == 1}
     if not given or given[0] not in slots or tree.kind[given[0]] not in language.strings:
+        return False
+    if any(spot.nodes[0] == given[0] and _says_the_same(c, spot) for c in table.columns for spot in c.spots):
         return False
     # How something is printed is no value that a function could be given.
     is_a_format = not language.texts_take_texts and "%" in tree.text[given[0]] and language.declares

@@ -200,11 +200,13 @@ def work_through(
                 repeats = None
             elif folding:
                 found = repeats or find_repeats(program, limits, handed_out, near)
-                link = _best_fold(found, deadline)
+                link = _best_fold(found, deadline) or _small_fold(found, program, limits)
                 if link is None:
-                    cutting = Cutting(
-                        set(), set(), heads_of(table for _, table in makings(found) if isinstance(table, Table))
-                    )
+                    tried = [
+                        (table, attempt(make, table)) for make, table in makings(found) if isinstance(table, Table)
+                    ]
+                    told = (table for table, result in tried if not isinstance(result, Proved))
+                    cutting = Cutting(set(), set(), heads_of(told))
                 repeats = None
             else:
                 link = None
@@ -240,6 +242,18 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
                 proved.append(result)
         if proved:
             return max(proved, key=lambda p: (p.candidate.is_listing, p.saved_lines))
+    return None
+
+
+def _small_fold(repeats: Repeats, program: Program, limits: Limits) -> Proved | None:
+    """A function for a block that saves a line only, where it is a step of what is too long, too."""
+    too_long = {(id(f), p.node) for f in program.files for p, _ in oversized(f, limits)}
+    for block in repeats.blocks:
+        inside = {(id(c.file), c.file.procedure_around(c.first).node) for c in block.table.copies}
+        if inside & too_long:
+            result = attempt(partial(block_candidate, block), block.table)
+            if isinstance(result, Proved) and result.saved_lines > 0:
+                return result
     return None
 
 
