@@ -133,3 +133,36 @@ def test_an_array_whose_length_is_asked_for_is_not_handed_on(loop: str) -> None:
     after = worked(text, "cpp")
     assert "int biggest_jumps()" in after
     assert "int biggest_weights()" in after
+
+
+RECORD = "using System;\n{0} Boat {{ public string Name; public int Length; }}\nclass P {{\n"
+GROW = "{0}.Length = {0}.Length + 1;\nConsole.WriteLine({0}.Name + {0}.Length);\n"
+
+
+@pytest.mark.parametrize(("kind", "right"), [("class", True), ("struct", False)])
+def test_a_record_that_is_copied_is_not_changed_through_a_variable(kind: str, right: bool, tmp_path) -> None:
+    """Neither by a loop over several nor by a function that is given one."""
+    names = ("first", "second", "third")
+    given = [f'Boat {name} = new Boat {{ Name = "{name}", Length = {k} }};\n' for k, name in enumerate(names)]
+    head = RECORD.format(kind)
+    row = f"{head}static void Main() {{\n{''.join(given)}{''.join(map(GROW.format, names))}"
+    row += "Console.WriteLine(first.Length + second.Length);\n}\n}\n"
+    twins = head + "".join(f"static {line}" for line in given[:2])
+    twins += "".join(f"static void Grow{name}() {{\n{GROW.format(name)}{GROW.format(name)}}}\n" for name in names[:2])
+    twins += "static void Main() {\nGrowfirst();\nGrowsecond();\nGrowfirst();\nConsole.WriteLine(first.Length);\n}\n}\n"
+    for text in (row, twins):
+        after = worked(text, "csharp")
+        assert (after != text) is right
+        if can_run("csharp") and right:
+            first, second = outputs("csharp", [text, after], tmp_path)
+            assert first == second
+
+
+def test_what_changes_a_field_is_not_what_changes_another_already() -> None:
+    text = "class Crab {\n  int x, y;\n"
+    text += "".join(
+        f"  void {name}(int far) {{\n    erase();\n    {own} = {own} + far;\n    draw();\n  }}\n"
+        for name, own in (("right", "x"), ("down", "y"))
+    )
+    text += "  void erase() {}\n  void draw() {}\n  void go() { right(3); down(4); }\n}\n"
+    assert not any("already" in f.message for f in report(text, language="java").findings)

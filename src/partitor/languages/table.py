@@ -134,6 +134,9 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     typed: bool = False
     """Declarations, parameters and results name their types."""
     types: TypeNames = TypeNames()
+    copied_types: frozenset[str] = frozenset()
+    """Types of the library that are records, which who hands them on copies, beside classes, which he does not; a
+    program may have its own."""
     value_types: bool = False
     """A plain literal takes on the type that its place wants, and nothing else changes type by itself."""
     annotates: bool = False

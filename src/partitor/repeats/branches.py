@@ -131,7 +131,8 @@ def _count_up(table: Table) -> bool:
     asked = [c for c in table.columns if c not in targets and _is_asked(c, copy)]
     # Beside counting, a branch may say what it does.
     said = [c for c in table.columns if c not in targets and c not in asked]
-    told = all(copy.file.tree.kind[n] in copy.file.language.strings for c in said for s in c.spots for n in s.nodes)
+    texts = copy.file.language.strings | {"string_content"}
+    told = all(copy.file.tree.kind[n] in texts for c in said for s in c.spots for n in s.nodes)
     if len(targets) != 1 or len(asked) != 1 or not (_is_literal(asked[0], copy) and told):
         return False
     # What is set is a choice; what goes on from what it was is counted.
@@ -139,11 +140,13 @@ def _count_up(table: Table) -> bool:
 
 
 def _asks_for_its_name(table: Table) -> bool:
-    """True where what each branch asks for is what its variable is called: `if vote == "pier": pier += 1`."""
+    """True where what each branch asks for is what its variable is called: `if vote == "pier": pier += 1`, or
+    `piers += 1`."""
     (variables,) = (c.values for c in table.columns if c.is_target)
     (asked,) = (c.values for c in table.columns if not c.is_target and _is_asked(c, table.copies[0]))
-    told = [name.lower() == text.strip("'\"").lower() for name, text in zip(variables, asked, strict=True)]
-    return all(told) and min(map(len, variables)) > 1
+    texts = [text.strip("'\"").lower() for text in asked]
+    told = all(name.lower() in {text, f"{text}s"} for name, text in zip(variables, texts, strict=True))
+    return told and min(map(len, texts)) > 1
 
 
 def _choose(table: Table) -> bool:

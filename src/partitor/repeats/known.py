@@ -100,13 +100,14 @@ def _fitting(procedure: Procedure, own: Copy, others: Sequence[Copy]) -> Table |
 
 
 def _fits(procedure: Procedure, table: Table | None) -> bool:
-    """True where all that differs are parameters, and variables that the body assigns to, each in one
-    way throughout."""
+    """True where all that differs are parameters, and variables of the function's own that the body assigns to, each
+    in one way throughout."""
     if table is None or len({column.values[0] for column in table.columns}) != len(table.columns):
         return False
     first = table.copies[0]
     names, tree = first.file.names, first.file.tree
-    written = {tree.text[i] for i in names.within(*first.span) if names.role[i] in (Role.WRITE, Role.UPDATE)}
+    given = (i for i in names.within(*first.span) if names.role[i] in (Role.WRITE, Role.UPDATE))
+    written = {tree.text[i] for i in given if names.owner(i) == procedure.node}
     return all(
         spot.group < 0 and (column.values[0] in procedure.parameters or column.values[0] in written)
         for column in table.columns

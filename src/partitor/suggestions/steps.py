@@ -48,11 +48,10 @@ def heads_of(tables: Iterable[Table]) -> frozenset[Words]:
     """The first statements of copies, and those that follow on a copy: a step begins there if anywhere."""
     found = []
     for copy in (copy for table in tables for copy in table.copies):
-        tree = copy.file.tree
-        following = [
-            c for c in tree.children(tree.parent[copy.last]) if c > copy.last and tree.text[c] not in {"}", ";"}
-        ]
-        found += [words_of_statement(copy.file, s) for s in (copy.first, *following[:1])]
+        tree, following = copy.file.tree, copy.file.tree.end[copy.last]
+        found.append(words_of_statement(copy.file, copy.first))
+        if following < len(tree.kind) and tree.parent[following] == tree.parent[copy.last]:
+            found.append(words_of_statement(copy.file, following))
     return frozenset(found)
 
 

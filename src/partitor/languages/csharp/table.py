@@ -103,6 +103,12 @@ CSHARP = Language(
         "comment": frozenset({"comment"}),
         "typed": True,
         "texts_take_texts": True,
+        "copied_types": frozenset(
+            """
+            Point PointF Size SizeF Rectangle RectangleF Color Vector2 Vector3 Vector4 Quaternion Matrix4x4 Rect
+            DateTime TimeSpan KeyValuePair
+            """.split()
+        ),
         "capitals": True,
         "types": TypeNames(text="string"),
         "methods": True,

@@ -275,7 +275,7 @@ class MergeProof:
         for node in range(len(tree.kind)):
             if tree.text[node] == name and tree.text[node - 1] in {"ref", "out", "in"}:
                 return False
-            if tree.text[node] == name and tree.kind[tree.parent[node]] == before.language.member[0]:
+            if tree.text[node] == name and (tree.kind[tree.parent[node]], tree.field[node]) == before.language.member:
                 place = tree.parent[node]
                 around = tree.kind[tree.parent[place]]
                 if around == "update" or (tree.field[place] == "left" and "assignment" in around):

@@ -32,6 +32,10 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
             _require_no_whole_array(file, hole)
         if type_of_expression(file, hole) == OF_A_CLASS:
             _require_no_result(file, hole)
+        if file.language.copied_types and _is_changed(file, hole):
+            kind = type_of_expression(file, hole)
+            if kind is None or (kind.base in file.language.copied_types | _records(file) and not kind.dimensions):
+                raise Refused("a record would be changed that is the loop's or the function's own")
         if file.language.value_types:
             _require_object_where_changed(file, hole)
         taking_on = file.language.value_types and tree.text[hole] not in variables
@@ -91,8 +95,28 @@ LOOKING = frozenset(
 """What is asked of a value without changing it."""
 
 
+def _records(file: ProgramFile) -> set[str]:
+    """The program's own types that are copied where they are handed on."""
+    return {
+        one.tree.text[c]
+        for one in (file, *file.beside)
+        for node, kind in enumerate(one.tree.kind)
+        if kind == "struct" and one.tree.kind[one.tree.parent[node]] == "class_definition"
+        for c in one.tree.children(one.tree.parent[node])
+    }
+
+
 def _require_object_where_changed(file: ProgramFile, hole: int) -> None:
     """What is changed through a variable must be a thing that others see change, no record of the variable's own."""
+    if not _is_changed(file, hole):
+        return
+    kind = type_of_expression(file, hole)
+    if kind is None or not is_object(file, kind):
+        raise Refused("a record would be changed that is the loop's or the function's own")
+
+
+def _is_changed(file: ProgramFile, hole: int) -> bool:
+    """True where a field or element of what stands there is given a value, or a method is called that may do so."""
     tree, language = file.tree, file.language
     below = hole
     for parent in file.parents(hole):
@@ -104,11 +128,7 @@ def _require_object_where_changed(file: ProgramFile, hole: int) -> None:
     called = tree.field[below] == language.callee_field and around == language.call
     member = tree.child(below, language.member[1])
     looks = called and member is not None and tree.text[member] in LOOKING
-    if below == hole or looks or not (given or called):
-        return
-    kind = type_of_expression(file, hole)
-    if kind is None or not is_object(file, kind):
-        raise Refused("a record would be changed that is the loop's or the function's own")
+    return below != hole and not looks and (given or called)
 
 
 def _require_wide_enough(file: ProgramFile, declarator: int) -> None:
