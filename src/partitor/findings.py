@@ -126,12 +126,15 @@ class Remarks:
         what = "This statement stands" if size == 1 else f"These {number_word(size)} statements stand"
         again = f", and {number_word(len(run.more))} more behind an interruption" if run.more else ""
         message = f"{what} {number_word(count)} times in a row{again}; {difference(suggestion.slots, table)}."
+        advice = ""
         if run.is_one_branch:
+            advice = "Write them once, behind one test that asks for all."
             message = f"These {number_word(count)} branches do the very same; one that asks for all is enough."
         elif run.in_branches:
+            advice = "Keep what belongs to what in one list or dictionary, and look it up."
             own = "variable" if any(c.is_target for c in table.columns) else "value"
             message = f"These {number_word(count)} branches do the same, each with a {own} of its own."
-        self._add_table("repeated-run", message, places, table, suggestion)
+        self._add_table("repeated-run", message, places, table, suggestion, advice)
 
     def _add_block(self, block: RepeatedBlock) -> None:
         table = block.table
@@ -217,7 +220,7 @@ class Remarks:
         )
 
     def _add_table(
-        self, rule: str, message: str, places: Sequence[Place], table: Table, suggestion: Suggestion
+        self, rule: str, message: str, places: Sequence[Place], table: Table, suggestion: Suggestion, advice: str = ""
     ) -> None:
         size = inner_statements(table.copies[0])
         first = table.copies[0]
@@ -230,6 +233,7 @@ class Remarks:
             slots=suggestion.slots,
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
+            advice=advice,
         )
 
     def _suggest(self, kind: str, make: Callable[[], Candidate], table: Table, goal: str) -> Suggestion:

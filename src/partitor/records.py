@@ -34,6 +34,8 @@ class Finding(msgspec.Struct, frozen=True, kw_only=True):
     """The same text for the same template in any submission."""
     subject: str = ""
     """The procedure or name the finding is about."""
+    advice: str = ""
+    """What to do, where that is another thing than the rule advises."""
     whole: bool = False
     """The finding is about the program as a whole; its place is only where a reader starts."""
 

@@ -7,6 +7,7 @@ import pytest
 from builders import file, printed, report, run, worked
 from runners import can_run, outputs
 
+from partitor.feedback.wording import remark_text
 from partitor.suggestions.proof import JoinedBranches, prove
 
 HOURS = """\
@@ -141,3 +142,14 @@ def test_any_choice_answers_as_before() -> None:
 
 def _indented(text: str) -> str:
     return "".join(f"    {line}\n" for line in text.splitlines())
+
+
+def test_the_page_does_not_speak_of_a_loop() -> None:
+    """And with the shape only, the test is left to the student."""
+    found = report(HOURS)
+    (finding,) = found.findings
+    (suggestion,) = found.suggestions
+    text = remark_text(finding, suggestion, {"main.py": HOURS}, "shape")
+    assert "loop" not in text.advice
+    assert "if ____:" in text.code
+    assert "hour" not in text.code

@@ -92,7 +92,7 @@ def feedback_page(
 
 def remark_text(finding: Finding, suggestion: Suggestion | None, texts: Mapping[str, str], hint: str) -> RemarkText:
     """A finding in words: the place always, the outline with blanks or the code by hint level."""
-    title, advice = RULES[finding.rule]
+    title, advice = RULES[finding.rule][0], advice_of(finding)
     code_title, code = "", ""
     if suggestion is not None and hint != "where":
         if suggestion.status != "proved":
@@ -113,6 +113,11 @@ def remark_text(finding: Finding, suggestion: Suggestion | None, texts: Mapping[
         code_title=code_title,
         code=code,
     )
+
+
+def advice_of(finding: Finding) -> str:
+    """What to do about a finding: what it says itself, else what its rule does."""
+    return finding.advice or RULES[finding.rule][1]
 
 
 def _lines(finding: Finding) -> str:
@@ -167,6 +172,9 @@ def shape_of(suggestion: Suggestion) -> str:
             count=1,
             flags=re.MULTILINE | re.DOTALL,
         )
+    if suggestion.kind == "branch":
+        test = r"^(\s*(?:\} *)?(?:else )?(?:el)?if )(.*?)(:| *\{)$"
+        text = re.sub(test, rf"\1{BLANK}\3", text, count=1, flags=re.MULTILINE | re.DOTALL)
     for word in sorted(hidden, key=len, reverse=True):
         text = re.sub(rf"\b{re.escape(word)}\b", BLANK, text)
     return text
@@ -196,7 +204,7 @@ def praise(report: SubmissionReport, assignment: Assignment) -> tuple[str, ...]:
 
 def next_steps(findings: Sequence[Finding]) -> tuple[str, ...]:
     """What to do first, at most three steps, none twice."""
-    return tuple(dict.fromkeys(RULES[f.rule][1] for f in findings))[:3]
+    return tuple(dict.fromkeys(map(advice_of, findings)))[:3]
 
 
 def rubric_rows(criteria: Sequence[Criterion], scores: Sequence[Score]) -> tuple[RubricRow, ...]:

@@ -39,6 +39,8 @@ MOST_REORDERED = 3000
 
 
 MOST_CHOICES = 100
+OFTEN = 3
+"""How often a variable has to stand in copies again, under another name in each, to be more than chance in many."""
 """Choices of a file that are told for their branches: a person's program has a few."""
 MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
@@ -245,7 +247,8 @@ class _Finder:
                 left -= len(copies) * length
                 short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
                 common, renamed = common_tokens(copies[:2])
-                if common + (renamed if short else renamed // 2) < 2 * self.limits.repeat_statements:
+                again = renamed if short else renamed // 2 if renamed >= OFTEN else 0
+                if common + again < 2 * self.limits.repeat_statements:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies)

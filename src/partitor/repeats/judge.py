@@ -90,7 +90,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     columns = table.columns
     renamed = [column for column in columns if column.is_target and column.is_name]
     # One statement has to hold more; but a variable kept within bounds is known by its two tests.
-    one = len(copies) >= MANY and len(renamed) == 1 and len(renamed[0].spots) >= MANY
+    one = len(copies) >= MANY and len(renamed) == 1 and len(renamed[0].spots) > MANY
     tested = one and len(columns) - 1 <= MOST_LISTED
     length = code_lines(copies[0])
     saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)

@@ -37,6 +37,8 @@ from .steps import LEAST_INNER, Words, heads_of, steps_of
 
 LEAST_SAVING = 2
 LONGEST_CHAIN = 40
+LONGEST_READ = 600
+"""Lines of a program in which a single line less is worth looking through all of it once more."""
 
 
 class Proved(msgspec.Struct, frozen=True, eq=False):
@@ -247,6 +249,8 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
 
 def _small_fold(repeats: Repeats, program: Program, limits: Limits) -> Proved | None:
     """A function for a block that saves a line only, where it is a step of what is too long, too."""
+    if sum(len(f.code_lines) for f in program.files) > LONGEST_READ:
+        return None
     too_long = {(id(f), p.node) for f in program.files for p, _ in oversized(f, limits)}
     for block in repeats.blocks:
         inside = {(id(c.file), c.file.procedure_around(c.first).node) for c in block.table.copies}
