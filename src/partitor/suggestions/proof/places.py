@@ -32,10 +32,8 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
             _require_no_whole_array(file, hole)
         if type_of_expression(file, hole) == OF_A_CLASS:
             _require_no_result(file, hole)
-        if file.language.copied_types and _is_changed(file, hole):
-            kind = type_of_expression(file, hole)
-            if kind is None or (kind.base in file.language.copied_types | _records(file) and not kind.dimensions):
-                raise Refused("a record would be changed that is the loop's or the function's own")
+        if file.language.copied_types:
+            _require_no_record_changed(file, hole)
         if file.language.value_types:
             _require_object_where_changed(file, hole)
         taking_on = file.language.value_types and tree.text[hole] not in variables
@@ -93,6 +91,15 @@ LOOKING = frozenset(
     """.split()
 )
 """What is asked of a value without changing it."""
+
+
+def _require_no_record_changed(file: ProgramFile, hole: int) -> None:
+    """What is changed through a variable must be no record, which would be the variable's own."""
+    if not _is_changed(file, hole):
+        return
+    kind = type_of_expression(file, hole)
+    if kind is None or (kind.base in file.language.copied_types | _records(file) and not kind.dimensions):
+        raise Refused("a record would be changed that is the loop's or the function's own")
 
 
 def _records(file: ProgramFile) -> set[str]:

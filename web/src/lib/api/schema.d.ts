@@ -918,6 +918,8 @@ export interface components {
             pattern: string;
             /** @default  */
             subject: string;
+            /** @default  */
+            advice: string;
             /** @default false */
             whole: boolean;
         };
