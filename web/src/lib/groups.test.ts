@@ -11,6 +11,7 @@ function finding(id: string, rule: string, ...spans: [number, number][]): Findin
     suggestion: null,
     slots: [],
     pattern: '',
+    advice: '',
     whole: false,
     subject: '',
     places: spans.map(([start_line, end_line]) => ({ file: 'a.py', start_line, end_line }))
