@@ -323,3 +323,58 @@ def test_changed_lines_one_after_the_other_are_one_choice() -> None:
     assert printed(after) == printed(text)
     assert after.count("if as_borrow:") == 1
     assert after.count("else:") == 1
+
+
+METHODS = """
+class Report:
+    def __init__(self, rows):
+        self.rows = rows
+        self.seen = 0
+
+    def short(self, title):
+        print("=" * 20)
+        print(title)
+        for row in self.rows:
+            self.seen += row
+        print("total", self.seen)
+        return self.seen
+
+    def full(self, title):
+        print("=" * 20)
+        print(title)
+        for row in self.rows:
+            print("row", row)
+            self.seen += row
+        print("total", self.seen)
+        return self.seen
+
+
+made = Report([3, 4])
+made.short("first")
+print(made.full("second"))
+"""
+
+
+def test_methods_of_which_one_does_more_become_one_that_is_told() -> None:
+    after = worked(METHODS)
+    assert after.count("def ") == 2
+    assert "True)" in after
+    assert printed(after) == printed(METHODS)
+
+
+@pytest.mark.parametrize(
+    ("old", "new"),
+    [
+        # Who calls it, and through what, must be in sight.
+        ("made = Report([3, 4])", "def use(report):\n    report.short('x')\nmade = Report([3, 4])\nuse(made)"),
+        ("made = Report([3, 4])", "made = Report([3, 4])\nprint(getattr(made, 'short')('x'))"),
+        ("made = Report([3, 4])", "made = Report([3, 4])\nshow = made.short\nshow('x')"),
+        # What each does otherwise is easier to call apart.
+        ('            print("row", row)\n            self.seen += row', "            self.seen -= row"),
+    ],
+)
+def test_other_methods_stay_apart(old: str, new: str) -> None:
+    assert old in METHODS
+    after = worked(METHODS.replace(old, new))
+    assert "def short" in after
+    assert "def full" in after

@@ -157,6 +157,10 @@ def _choose(table: Table) -> bool:
     if len(columns) != 2 or len(copy.statements) != 2 or tree.kind[copy.statements[1]] not in giving:
         return False
     asked = [c for c in columns if _is_asked(c, copy)]
+    chained = tree.kind[tree.parent[table.copies[1].statements[0]]] == "elif_clause"
+    if chained and any(2 * len(set(c.values)) <= len(c.values) for c in columns):
+        # Most give what others give: these are one branch.
+        return False
     if not all(_is_literal(c, copy) for c in columns) or any(len(set(c.values)) < len(c.values) for c in asked):
         return False
     equal = {tree.text[n] for n in range(copy.statements[0], tree.end[copy.statements[0]])} & {"==", "==="}

@@ -25,7 +25,7 @@ from ..repeats.near import NearTwins
 from ..repeats.slots import Copy, compare
 from .candidate import Candidate
 from .edits import Edit, changed
-from .merges import headed, is_handed_on, is_plain, local_in_all, removal, rewritten_calls, values_of
+from .merges import class_of_methods, headed, is_handed_on, is_plain, local_in_all, removal, rewritten_calls, values_of
 from .naming import Namer
 from .proof import MergedFunctions
 from .text import body_lines
@@ -49,7 +49,9 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     if len(rest) != 1 or rest[0][0] is not file:
         raise CannotWrite("the functions are alike only but for a line or two")
     other = rest[0][1]
-    if not (is_plain(file, one) and is_plain(file, other)) or one.parameters != other.parameters:
+    home = class_of_methods(file, [one, other])
+    plain = home or (is_plain(file, one) and is_plain(file, other))
+    if not plain or one.parameters != other.parameters:
         raise CannotWrite("the functions are methods, decorated, or take other values")
     if is_handed_on(file, one) or is_handed_on(file, other):
         raise CannotWrite("the functions are called by what stands around the program")
@@ -67,11 +69,13 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     inside = namer.inside(bodies, table.columns, one.parameters)
     values, filled = values_of(twins, columns, inside)
     only = [[s for part in parts for s in _only(part, k)] for k in (0, 1)]
+    if home and all(only):
+        raise CannotWrite("methods that each do something of their own are easier to call apart")
     told = 0 if len(only[0]) >= len(only[1]) else 1
     owners = (one.name, other.name) if told == 0 else (other.name, one.name)
     flag = inside.flag(Copy(file, tuple(only[told])), copies[0], *owners)
     parameters = [*one.parameters, *values, flag]
-    if len(parameters) > MOST_PARAMETERS:
+    if len(parameters) - bool(home) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(parameters)} parameters")
     text = _Text(file, writer, filled, table.derived, flag, told, called)
     body = text.lines(parts, leading_space(file, bodies[0].first))
@@ -85,13 +89,13 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
         for k, p in enumerate((one, other))
     }
     edits = [Edit(one.start_line, one.end_line, (*head, *body, *end)), removal(file, other)]
-    edits += rewritten_calls(file, [one, other], name, writer, calls)
+    edits += rewritten_calls(file, [one, other], name, writer, calls, bool(home))
     return Candidate(
         kind="merge",
-        title=f"One function {name}({', '.join(parameters)}) in place of 2",
+        title=f"One {'method' if home else 'function'} {name}({', '.join(parameters[bool(home) :])}) in place of 2",
         file=file,
         edits=tuple(edits),
-        claim=MergedFunctions(file.path, name, (one.name, other.name)),
+        claim=MergedFunctions(file.path, name, (one.name, other.name), home),
         slots=tuple(SlotColumn(v, c.values) for v, c in values.items()),
         table=table,
         name=name,
