@@ -200,7 +200,13 @@ class _Finder:
             [of_sort(found) if x >= 0 else x for found, x in zip(q.details, own, strict=True)]
             for q, own in zip(self.sequences, symbols, strict=True)
         ]
+        fewest = self.limits.repeat_statements
         for starts, length in stretches(symbols, others):
+            (q, first), *_ = starts
+            if length < fewest:
+                statements = self.sequences[q].block.statements[first : first + length]
+                if inner_statements(Copy(self.sequences[q].file, statements)) < fewest:
+                    continue
             copies = _apart([(self.sequences[q], i) for q, i in starts], length)
             if len(copies) == len(starts):
                 yield copies
