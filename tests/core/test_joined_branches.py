@@ -97,6 +97,13 @@ def test_macros_ask_both_tests_and_are_only_told() -> None:
     assert "asks both" in found.why_not
 
 
+def test_what_a_branch_keeps_for_the_next_time_is_its_own() -> None:
+    text = "void step(int hour) {\n"
+    for word, test in (("if", "hour < 6"), ("else if", "hour > 20")):
+        text += f"  {word} ({test}) {{\n    static int seen = 0;\n    seen++;\n    show(seen);\n  }}\n"
+    assert worked(text + "}\n", "c") == text + "}\n"
+
+
 def test_the_proof_refuses_every_fault() -> None:
     """Tests in another order, one lost, another sign, another body, the rest changed."""
     before = file(HOURS)

@@ -51,6 +51,7 @@ minutes, hours = pass_time(minutes, hours, 45)
         ("", "minutes_now", False),
         ("", "hours_now", False),
         ("if minutes > 5:\n    minutes = minutes_now\n", "more", False),
+        ("hours = (minutes := 3) + minutes_now\n", "more", False),
     ],
 )
 def test_it_may_not_be_used_after_that(line: str, shown: str, right: bool) -> None:

@@ -45,6 +45,8 @@ class _BranchProof:
         self.found = True
         if not self.sign:
             raise Refused("the language asks both of two tests, even where the first one holds")
+        if "static" in self.before.tree.text[old : self.before.tree.end[old]]:
+            raise Refused("what one branch keeps for the next time is not what another keeps")
         olds, news = (list(self._branches(f, n)) for f, n in ((self.before, old), (self.after, new)))
         position = 0
         for tests, body, node in news:

@@ -273,13 +273,15 @@ class MergeProof:
         if before.is_used_beside(name):
             return False
         for node in range(len(tree.kind)):
-            if tree.text[node] == name and tree.text[node - 1] in {"ref", "out", "in"}:
+            if tree.text[node] != name:
+                continue
+            held = (tree.kind[tree.parent[node]], tree.field[node]) == before.language.member
+            place = tree.parent[node] if held else node
+            if tree.text[place - 1] in {"ref", "out", "in"}:
                 return False
-            if tree.text[node] == name and (tree.kind[tree.parent[node]], tree.field[node]) == before.language.member:
-                place = tree.parent[node]
-                around = tree.kind[tree.parent[place]]
-                if around == "update" or (tree.field[place] == "left" and "assignment" in around):
-                    return False
+            around = tree.kind[tree.parent[place]]
+            if held and (around == "update" or (tree.field[place] == "left" and "assignment" in around)):
+                return False
         return True
 
     def _stays(self, name: str, words: set[str]) -> bool:
