@@ -173,3 +173,12 @@ def test_a_repeat_made_of_shorter_copies_is_told_as_these():
         + "".join(copy.format(w) for w in ("pier", "dock"))
     )
     assert [len(b.table.copies) for b in repeats(text).blocks] == [4]
+
+
+def test_three_loops_through_the_same_text_are_seen_though_they_ask_different_methods() -> None:
+    tests = (("upper", "isupper"), ("lower", "islower"), ("digits", "isdigit"))
+    loops = [f"for ch in password:\n    if ch.{test}():\n        {count} += 1\n" for count, test in tests]
+    text = 'password = "Sea-gull7"\nupper = lower = digits = 0\n{}print(upper, lower, digits)\n'
+    (block,) = repeats(text.format("".join(loops))).blocks
+    assert len(block.table.copies) == 3
+    assert not repeats(text.format("".join(loops[:2]))).blocks

@@ -95,7 +95,10 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     length = code_lines(copies[0])
     saved = sum(code_lines(c) for c in copies) - (length + 1) - len(copies)
     chosen = saved >= LEAST_SAVED and len(columns) == 1 and columns[0].is_name and len(columns[0].spots) >= MANY
-    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not (tested or chosen))):
+    # Loops through the same thing once more, and again, are many lines for what they do.
+    first = copies[0]
+    again = len(copies) >= MANY and size == 1 and first.file.tree.kind[first.first] in first.file.language.loops
+    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not (tested or chosen or again))):
         return False
     if any(column.is_bare_list for column in columns):
         return False
@@ -109,7 +112,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
     few = len(copies) < 3 or (len(copies) == 3 and inner <= fewest_statements and columns)
-    enough = (3 if few else 2) * fewest_statements - (1 if chosen else 0)
+    enough = (3 if few and not again else 2) * fewest_statements - (1 if chosen else 0)
     # A variable that is called otherwise throughout is as good as one that is called the same; in several short copies
     # it may be chance.
     throughout = sum(len(column.spots) - 1 for column in renamed)

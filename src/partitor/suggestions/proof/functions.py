@@ -550,22 +550,28 @@ class FunctionProof:
         uses, tree = self._uses(parameter), self.after.tree
         first = self.definition.statements[0]
         if len(uses) != 1 or not first <= uses[0] < tree.end[first]:
-            raise Refused("a value is worked out in the middle of the copy")
+            raise Refused("what differs is worked out in the middle of the copy, and is no value that could be given")
         if tree.kind[first] not in {"call", "assignment", "augmented_assignment", "declaration"}:
-            raise Refused("a value is worked out in the middle of the copy")
+            raise Refused("what differs is worked out in the middle of the copy, and is no value that could be given")
         start = first
         if tree.kind[first] == "declaration":
             inside = [p for p in self.after.parents(uses[0]) if p > first and tree.kind[p] == "declarator"]
             right = tree.child(inside[-1], "right") if inside else None
             if right is None or not right <= uses[0] or not declared.only_name(self.after, first):
-                raise Refused("a value is worked out in the middle of the copy")
+                raise Refused(
+                    "what differs is worked out in the middle of the copy, and is no value that could be given"
+                )
             start = right
         if tree.kind[first] in {"assignment", "augmented_assignment"}:
             left, right = tree.child(first, "left"), tree.child(first, "right")
             if right is None or left is None or not right <= uses[0]:
-                raise Refused("a value is worked out in the middle of the copy")
+                raise Refused(
+                    "what differs is worked out in the middle of the copy, and is no value that could be given"
+                )
             if tree.kind[first] == "augmented_assignment":
-                raise Refused("a value is worked out in the middle of the copy")
+                raise Refused(
+                    "what differs is worked out in the middle of the copy, and is no value that could be given"
+                )
             start = right
         around = {p for p in self.after.parents(uses[0]) if p >= start}
         harmless = {
@@ -592,7 +598,9 @@ class FunctionProof:
         for node in range(start, uses[0]):
             done = node not in around and tree.end[node] <= uses[0]
             if done and not tree.text[node]:
-                raise Refused("a value is worked out in the middle of the copy")
+                raise Refused(
+                    "what differs is worked out in the middle of the copy, and is no value that could be given"
+                )
         if "named_expression" in str(value) or "await" in str(value) or "yield" in str(value):
             raise Refused("a value is worked out in an unusual way")
 
