@@ -479,3 +479,9 @@ def test_a_heading_that_is_the_same_but_for_a_word_is_part_of_its_copy() -> None
     assert printed(after) == printed(text)
     other = text.replace("Type the heights for Tuesday", "Now come those of Tuesday")
     assert worked(other).count("print(") == 4
+
+
+def test_what_is_read_into_a_list_is_several() -> None:
+    part = "{0} = []\nfor i in range(3):\n    {0}.append(float(input('height: ')))\nprint('{0}', len({0}))\n"
+    after = worked("".join(map(part.format, ["monday", "tuesday", "friday"])) + "print(monday + tuesday + friday)\n")
+    assert "def read_numbers(" in after

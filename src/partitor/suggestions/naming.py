@@ -248,8 +248,17 @@ class Namer:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
             given = [w for w in told if len(w) > 2 and w not in differing]
             nouns = given or self._topic(copy, differing, asks=verb == "read")
+            if verb == "read" and nouns[0] in {"number", "value"} and self._gathers(copy):
+                nouns = [plural_of(nouns[0])]
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
         return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)])
+
+    @staticmethod
+    def _gathers(copy: Copy) -> bool:
+        """True where something is put into a list that is empty at first."""
+        tree = copy.file.tree
+        lists = (n for n in range(*copy.span) if tree.kind[n] == "list" and tree.kind[tree.parent[n]] == "assignment")
+        return any(tree.source_of(n).strip("[] ") == "" for n in lists)
 
     @staticmethod
     def _keeps_within_bounds(copy: Copy) -> bool:
