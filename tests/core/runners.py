@@ -37,6 +37,14 @@ def can_run(language: str) -> bool:
     return all(shutil.which(tool) for tool in NEEDED[language]) and (language != "typescript" or TYPESCRIPT.is_dir())
 
 
+def require_same_output(language: str, before: str, after: str, folder: Path) -> None:
+    """Both print the same, where they can be run; that something is compiled, and printed, counts too."""
+    if language in NEEDED and can_run(language):
+        first, second = outputs(language, [before, after], folder)
+        assert first == second != ""
+        assert "COMPILE" not in first, first
+
+
 def outputs(language: str, texts: Sequence[str], folder: Path) -> list[str]:
     """What each text prints, its errors included; a text that does not compile gives what the compiler says."""
     if language in {"javascript", "typescript", "gamescript"}:

@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 
 from core.builders import read, report, worked
-from core.runners import can_run, outputs, type_errors
+from core.runners import can_run, outputs, require_same_output, type_errors
 from core.wild_arrays import wild_arrays
 from core.wild_braces import wild_braces
 from partitor.program.program import Program
@@ -74,9 +74,7 @@ def test_declarations_become_assignments_to_places(tmp_path: Path) -> None:
     after = worked(GATES, "java")
     assert "        int[] gates = new int[4];\n        for (int gate = 1; gate < 5; gate++) {\n" in after
     assert "gates[gate - 1] = in.nextInt();" in after
-    if can_run("java"):
-        first, second = outputs("java", [GATES, after], tmp_path)
-        assert first == second != ""
+    require_same_output("java", GATES, after, tmp_path)
 
 
 @pytest.mark.parametrize(

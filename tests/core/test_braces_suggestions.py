@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 from builders import report, rules, worked
-from runners import can_run, outputs
+from runners import require_same_output
 
 
 def test_a_counting_loop_in_c_takes_the_number_out_of_the_text():
@@ -256,8 +256,6 @@ later.forEach((show) => show());
 def test_what_a_handler_keeps_of_a_turn_stays_that_turns(tmp_path: Path) -> None:
     after = worked(GALLERY, "javascript")
     assert "for (let i = " in after
-    if can_run("javascript"):
-        first, second = outputs("javascript", [GALLERY, after], tmp_path)
-        assert first == second != ""
+    require_same_output("javascript", GALLERY, after, tmp_path)
     old = GALLERY.replace("const later", "var later").replace("let level", "var level")
     assert [s.status for s in report(old, language="javascript").suggestions] == ["outline"]

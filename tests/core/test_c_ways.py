@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from core.builders import read, report, worked
-from core.runners import can_run, outputs
+from core.runners import can_run, outputs, require_same_output
 from partitor.suggestions.proof import NewFunction, NewLoop, prove
 
 HEAD = "#include <stdio.h>\n\n"
@@ -32,9 +32,7 @@ GATES += "    return 0;\n}\n"
 def test_what_differs_in_a_format_is_printed_first(text: str, line: str, tmp_path: Path) -> None:
     after = worked(text, "c")
     assert line in after
-    if can_run("c"):
-        first, second = outputs("c", [text, after], tmp_path)
-        assert first == second != ""
+    require_same_output("c", text, after, tmp_path)
 
 
 @pytest.mark.parametrize(
@@ -182,9 +180,7 @@ def test_a_sign_in_a_format_is_a_word_too(tmp_path: Path) -> None:
     text += "int main(void) {\n    draw_line(10);\n    draw_wave(20);\n    return 0;\n}\n"
     after = worked(text, "c")
     assert '        printf("%s", name);' in after
-    if can_run("c"):
-        first, second = outputs("c", [text, after], tmp_path)
-        assert first == second != ""
+    require_same_output("c", text, after, tmp_path)
 
 
 READING = """#include <stdio.h>

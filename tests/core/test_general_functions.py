@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from core.builders import report, rules, run, verdict, worked
-from core.runners import can_run, outputs
+from core.runners import require_same_output
 from partitor.suggestions.proof import MergedFunctions, NewFunction
 
 CONVERT = """
@@ -197,9 +197,7 @@ def test_arrays_of_any_length_are_handed_on(tmp_path: Path) -> None:
     after = worked(LARGEST, "c")
     assert "void printLargest(int values[], int count, const char *name) {" in after
     assert 'printf("largest of %s: %d\\n", name, largest);' in after
-    if can_run("c"):
-        first, second = outputs("c", [LARGEST, after], tmp_path)
-        assert first == second != ""
+    require_same_output("c", LARGEST, after, tmp_path)
 
 
 ASKING = """
@@ -306,9 +304,7 @@ def test_the_first_copy_may_declare_what_the_others_change(tmp_path: Path) -> No
     assert (found.kind, found.status) == ("loop", "proved")
     after = worked(QUIZ, "java")
     assert "            int answer = step(" in after
-    if can_run("java"):
-        first, second = outputs("java", [QUIZ, after], tmp_path)
-        assert first == second != ""
+    require_same_output("java", QUIZ, after, tmp_path)
     later = report(QUIZ.replace("println(score)", "println(score + answer)"), language="java")
     assert all(s.kind != "loop" for s in later.suggestions)
 

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from core.builders import file, named, printed, read
-from core.runners import can_run, outputs
+from core.runners import can_run, outputs, require_same_output
 from core.sweeps import Group, proved_in, require_same
 from core.wild_braces import wild_again
 from core.wild_first import wild_first
@@ -51,9 +51,7 @@ def test_what_the_first_copy_declares_becomes_the_functions_own(tmp_path: Path) 
     assert "void printMost(int values[], const char *name) {\n    int sum = 0;\n    int most = values[0];\n" in after
     assert 'printf("%d: most in the %s %d\\n", sum, name, most);' in after
     assert '    printMost(north, "north");\n    printMost(south, "south");\n    return 0;' in after
-    if can_run("c"):
-        first, second = outputs("c", [RAIN, after], tmp_path)
-        assert first == second != ""
+    require_same_output("c", RAIN, after, tmp_path)
 
 
 @pytest.mark.parametrize(
@@ -67,10 +65,7 @@ def test_what_the_first_copy_declares_becomes_the_functions_own(tmp_path: Path) 
 def test_a_declaration_that_others_need_stays(behind: str, tmp_path: Path) -> None:
     text = RAIN.replace("    return 0;\n", f"{behind}    return 0;\n")
     after = worked(text, "c")
-    if can_run("c"):
-        first, second = outputs("c", [text, after], tmp_path)
-        assert first == second
-        assert "COMPILE" not in second
+    require_same_output("c", text, after, tmp_path)
 
 
 def test_a_function_that_begins_with_another_value_is_refused() -> None:
