@@ -81,6 +81,22 @@ def test_a_short_answer_or_another_one_stays(text: str) -> None:
     assert "repeated-run" not in {f.rule for f in report("x = 3\n" + text).findings}
 
 
+@pytest.mark.parametrize("which", ["if hour < 6", "elif hour > 21 and hour != 23"])
+def test_a_branch_that_leaves_the_loop_does_something_else(which: str) -> None:
+    body = '        print("night")\n        print("closed")\n'
+    text = HOURS.replace(f"    {which}:\n{body}", f"    {which}:\n{body}        break\n")
+    assert text != HOURS
+    assert "repeated-run" not in {f.rule for f in report(text).findings}
+
+
+def test_branches_that_all_leave_the_loop_are_one() -> None:
+    body = '        print("night")\n        print("closed")\n'
+    text = HOURS.replace(body, f"{body}        break\n")
+    after = worked(text)
+    assert after.count("break") == 1
+    assert run(after) == run(text)
+
+
 def test_a_comment_of_one_branch_is_not_lost() -> None:
     text = HOURS.replace("    elif hour > 21", "    # late\n    elif hour > 21")
     assert worked(text) == text

@@ -20,6 +20,8 @@ FEWEST_OF_A_NAME = 3
 MOST_STATEMENTS = 2
 """Statements of a branch; what has more may be a block."""
 MOST_BRANCHES = 60
+MOST_OF_ONE = 60
+"""Statements of a branch that is compared with the next one."""
 LEAST_OF_ONE = 3
 """Lines that one branch in place of several has to save: two that say one thing each are no matter."""
 WIDEST = 80
@@ -48,29 +50,27 @@ def equal_branches(file: ProgramFile) -> Iterator[Table]:
     tree = file.tree
     choices = {tree.parent[n] for n, kind in enumerate(tree.kind) if kind == "elif_clause"}
     for choice in sorted(choices):
-        group: list[Copy] = []
-        for branch in itertools.islice(_branches(file, choice, MOST_BRANCHES), MOST_BRANCHES):
-            if group and not _do_the_same(group[0], branch):
-                yield from _worth_joining(group)
-                group = []
-            group.append(branch)
-        yield from _worth_joining(group)
+        branches = itertools.islice(_branches(file, choice, MOST_OF_ONE), MOST_BRANCHES)
+        for _, group in itertools.groupby(branches, key=_what_is_done):
+            copies = tuple(group)
+            if len(copies) > 1 and _saved_by_one(copies) >= LEAST_OF_ONE:
+                yield Table(copies, (), sum(bool(tree.text[n]) for n in range(*copies[0].span)))
 
 
-def _do_the_same(one: Copy, other: Copy) -> bool:
-    tree = one.file.tree
-    (a, b), (c, d) = ((copy.statements[1], tree.end[copy.last]) for copy in (one, other))
-    return tree.text[a:b] == tree.text[c:d] and tree.kind[a:b] == tree.kind[c:d]
+def _what_is_done(branch: Copy) -> tuple[list[str], list[str]]:
+    """All that stands in a branch, the jump out of it too, token for token."""
+    tree = branch.file.tree
+    block = tree.parent[branch.last]
+    inside = slice(block, tree.end[block])
+    return tree.text[inside], tree.kind[inside]
 
 
-def _worth_joining(group: Sequence[Copy]) -> Iterator[Table]:
-    tree = group[0].file.tree if group else None
-    if tree is None or len(group) < 2:
-        return
-    joined = sum(len(tree.source_of(copy.statements[0])) + len(" and ") for copy in group)
-    lines = len(group) if joined > WIDEST else 1
-    if sum(map(code_lines, group)) - code_lines(group[0]) - (lines - 1) >= LEAST_OF_ONE:
-        yield Table(tuple(group), (), sum(bool(tree.text[n]) for n in range(*group[0].span)))
+def _saved_by_one(copies: Sequence[Copy]) -> int:
+    """Lines that one of the branches saves, if it asks for all."""
+    tree = copies[0].file.tree
+    joined = sum(len(tree.source_of(copy.statements[0])) + len(" and ") for copy in copies)
+    lines = len(copies) if joined > WIDEST else 1
+    return sum(map(code_lines, copies)) - code_lines(copies[0]) - (lines - 1)
 
 
 def _leaving(file: ProgramFile, statements: tuple[int, ...]) -> Iterator[Copy]:

@@ -112,17 +112,16 @@ def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool 
 def _with_signs(walk: _Walk) -> list[tuple[int, ...]]:
     """The slots, those that are numbers behind a minus in all copies with it; not where the same numbers stand
     elsewhere, too: one value then serves both places."""
-    tree, slots = walk.trees[0], walk.slots
-    signed = [s for s in slots if tree.kind[s[0]] in {"integer", "float"} and tree.text[s[0] - 1] == "-"]
+    trees, slots = walk.trees, walk.slots
+    tree, numbers = trees[0], trees[0].language.numbers
+    signed = [s for s in slots if tree.kind[s[0]] in numbers and tree.text[s[0] - 1] == "-"]
     signed = [s for s in signed if tree.kind[s[0] - 2] == "unary_operator" and tree.parent[s[0]] == s[0] - 2]
     if not signed:
         return slots
-    seen = collections.Counter(tuple(t.text[n] for t, n in zip(walk.trees, s, strict=True)) for s in slots)
+    values = {s: tuple(t.text[n] for t, n in zip(trees, s, strict=True)) for s in slots}
+    seen = collections.Counter(values.values())
     alone = {
-        s
-        for s in signed
-        if seen[tuple(t.text[n] for t, n in zip(walk.trees, s, strict=True))] == 1
-        and all(t.kind[n] in {"integer", "float"} for t, n in zip(walk.trees, s, strict=True))
+        s for s in signed if seen[values[s]] == 1 and all(t.kind[n] in numbers for t, n in zip(trees, s, strict=True))
     }
     return [tuple(n - 2 for n in s) if s in alone else s for s in slots]
 

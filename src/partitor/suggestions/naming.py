@@ -42,6 +42,7 @@ from .words import (
     words_of,
 )
 
+ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
 LONGEST_OF_TWO = 2
 """Words of a name that may stand beside another in one."""
@@ -265,7 +266,7 @@ class Namer:
         """True for a variable that gets another value where it is too small or too large, and nothing else."""
         tree, language = copy.file.tree, copy.file.language
         inside = range(*copy.span)
-        signs = [tree.text[n] for n in inside if tree.text[n] in {"<", "<=", ">", ">="}]
+        signs = [tree.text[n] for n in inside if tree.text[n] in ORDERINGS]
         given = [given_value(tree, n) for n in copy.file.statements_within(*copy.span)]
         changed = {tree.text[pair[0]] for pair in given if pair}
         bounds = len(signs) == len(BOUNDS) and {sign[0] for sign in signs} == BOUNDS
@@ -408,7 +409,7 @@ class Namer:
         compared: dict[str, set[int]] = {}
         own = ""
         for node in range(*copy.span):
-            if tree.text[node] not in {"<", "<=", ">", ">="}:
+            if tree.text[node] not in ORDERINGS:
                 continue
             beside = [c for c in tree.children(tree.parent[node]) if c != node]
             numbers = [c for c in beside if tree.kind[c] in language.numbers]

@@ -504,15 +504,15 @@ class FunctionProof:
         used = [k for k, s in enumerate(statements) if any(s <= i < tree.end[s] for i in uses)]
         inner = self.after.language.scopes | self.after.language.procedures
         late = any(tree.kind[p] in inner for i in uses for p in self.after.parents(i) if p > self.definition.node)
-        if late or not used or len(statements) != len(segment) or self.reordered:
-            return rules.names_written(self.before, segment, scope) | rules.names_written(self.before, segment, 0)
-        last = used[-1]
-        # What is assigned is worked out before, and changes nothing on the way.
-        given = given_value(tree, statements[last])
-        inside = given is not None and all(i >= given[1] for i in uses if i >= statements[last])
-        if given is not None and rules.names_written(self.after, [given[1]], self.definition.node):
-            inside = False
-        by_then = segment[: last if inside else last + 1]
+        by_then = segment
+        if used and not (late or self.reordered) and len(statements) == len(segment):
+            last = used[-1]
+            # What is assigned is worked out before, and changes nothing on the way.
+            given = given_value(tree, statements[last])
+            inside = given is not None and all(i >= given[1] for i in uses if i >= statements[last])
+            if given is not None and rules.names_written(self.after, [given[1]], self.definition.node):
+                inside = False
+            by_then = segment[: last if inside else last + 1]
         return rules.names_written(self.before, by_then, scope) | rules.names_written(self.before, by_then, 0)
 
     def _refuse_given(self, segment: Sequence[int], arguments: Mapping[str, Term]) -> None:
