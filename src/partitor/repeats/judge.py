@@ -118,7 +118,29 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     throughout = sum(len(column.spots) - 1 for column in renamed)
     others = sum(len(column.spots) - 1 for column in columns if column.is_name and column not in renamed)
     alike = table.constant_tokens + (throughout + others if few else throughout if tested else throughout // 2)
+    if alike < enough or alike < 1.5 * spots:
+        following = [words for words in (_words_following(c, renamed) for c in table.all_columns) if words is not None]
+        alike += sum(following)
+        spots -= len(following) / 2
     return alike >= enough and alike >= 1.5 * spots
+
+
+def _words_following(column: Column, renamed: Sequence[Column]) -> int | None:
+    """How many words a text or name holds beside the name of one of the copy's variables, which it follows: `"How many
+    teas? "` and `"How many soups? "` beside `tea` and `soup`; None where it follows none."""
+    if column.numbers is not None:
+        return None
+    for base in renamed:
+        if base is column or any(len(name) == 1 for name in base.values):
+            continue
+        frames = {
+            value.lower().replace(name.lower(), "\0", 1)
+            for value, name in zip(column.values, base.values, strict=True)
+        }
+        frame = frames.pop()
+        if not frames and "\0" in frame:
+            return len(WORD.findall(frame))
+    return None
 
 
 def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:

@@ -25,8 +25,10 @@ from .topics import ends_with_output, topic_of_step
 from .words import (
     COLORS,
     COMMON_VERBS,
+    HEADING_NAMES,
     LETTER_NAMES,
     MAKING_NUMBERS,
+    MESSAGE_NAMES,
     NUMBER_NAMES,
     ORDINALS,
     QUANTITIES,
@@ -171,7 +173,18 @@ class Namer:
             return self.fresh(shared, [column.values[0]])
         if returned and told & set(words):
             return self.fresh(["result"], ["found"])
+        if not shared and self._asks_for_a_number(column, copies[0]):
+            return self.fresh(["number"], ["amount"])
         return self._given(column.values[0])
+
+    @staticmethod
+    def _asks_for_a_number(column: Column, copy: Copy) -> bool:
+        """True for a variable that is first given a number made of what somebody typed."""
+        tree, language = copy.file.tree, copy.file.language
+        statement = next((s for s in copy.statements if s <= column.spots[0].nodes[0] < tree.end[s]), None)
+        given = given_value(tree, statement) if statement is not None else None
+        asks = given is not None and tree.kind[given[1]] == language.call
+        return given is not None and asks and copy.file.called_name(given[1]) in MAKING_NUMBERS
 
     def neutral(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for what each copy calls otherwise, and nothing else has to do with."""
@@ -315,11 +328,9 @@ class Namer:
             return ["shade" if self.taken & {"color", "colour"} else "color"]
         if self._picks_an_element(column, copies[0]):
             return ["index"]
-        kind = (
-            NUMBER_NAMES
-            if column.numbers is not None
-            else (TEXT_NAMES if column.values[0][:1] in "\"'" else VALUE_NAMES)
-        )
+        kind = NUMBER_NAMES if column.numbers is not None else VALUE_NAMES
+        if column.numbers is None and column.values[0][:1] in "\"'":
+            kind = self._names_for_texts(column.values)
         if copies[0].file.tree.kind[column.spots[0].nodes[0]] == "character":
             kind = LETTER_NAMES
         if self._is_a_factor(column, copies[0]):
@@ -329,6 +340,14 @@ class Namer:
         if column.values[0][:1] in "[{":
             return ["words" if any(mark in column.values[0] for mark in "\"'") else "numbers"]
         return [next((n for n in kind if n not in self.taken), kind[0])]
+
+    @staticmethod
+    def _names_for_texts(values: Sequence[str]) -> Sequence[str]:
+        """Names for what such texts are: of several words they say something, before a colon they are a label."""
+        texts = [value.strip("\"'").strip() for value in values]
+        if all(text.endswith(":") for text in texts):
+            return HEADING_NAMES
+        return MESSAGE_NAMES if any(len(text.split()) > LONGEST_OF_TWO for text in texts) else TEXT_NAMES
 
     @staticmethod
     def _limits_a_loop(column: Column, copy: Copy) -> bool:

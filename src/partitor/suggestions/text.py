@@ -10,6 +10,7 @@ from ..languages.writing import Gap, Writer, leading_space
 from ..program.program import ProgramFile
 from ..repeats.columns import Column, Derived, Spot
 from ..repeats.slots import Copy
+from .words import COMMON_VERBS, words_of
 
 
 def body_lines(
@@ -166,10 +167,12 @@ def _string_lines(file: ProgramFile, first: int, last: int) -> set[int]:
 
 
 def comment_above(file: ProgramFile, line: int) -> str:
-    """The comment that has the line above `line` to itself, without its mark; "" if there is none."""
+    """The comment that has the line above `line` to itself, without its mark; "" if there is none. What a program
+    begins with is its title, unless it tells to do something."""
     for comment in file.tree.comments:
         if comment.last_line == line - 1 and comment.alone:
-            return comment.words
+            titled = comment.line == 1 and not set(words_of(comment.words)[:1]) & COMMON_VERBS
+            return "" if titled else comment.words
     return ""
 
 

@@ -68,6 +68,8 @@ MAKING_NUMBERS = frozenset(
 NUMBER_NAMES = ("number", "value", "amount", "size")
 LETTER_NAMES = ("letter", "sign", "mark", "other")
 TEXT_NAMES = ("name", "text", "label", "word")
+MESSAGE_NAMES = ("message", "text", "reply", "note")
+HEADING_NAMES = ("label", "heading", "text", "name")
 VALUE_NAMES = ("value", "item", "thing", "other")
 STOP_WORDS = frozenset(
     """

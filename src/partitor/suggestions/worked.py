@@ -236,14 +236,29 @@ def replaced(program: Program, changed: Iterable[tuple[ProgramFile | None, Progr
 def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
     earlier = [(partial(block_candidate, b), b.table) for b in repeats.blocks if _comes_before_its_loops(b, repeats)]
     for group in (earlier, _loops(repeats), _functions(repeats), _merges(repeats)):
-        proved = []
+        proved: list[Proved] = []
         for making in group:
             deadline.check()
             result = attempt(*making)
             if isinstance(result, Proved) and result.saved_lines >= _least_saving(result.candidate):
                 proved.append(result)
         if proved:
-            return max(proved, key=lambda p: (p.candidate.is_listing, p.saved_lines))
+            best = max(proved, key=lambda p: (p.candidate.is_listing, p.saved_lines))
+            return _merge_of_what_it_is_given(best, repeats) or best
+    return None
+
+
+def _merge_of_what_it_is_given(fold: Proved, repeats: Repeats) -> Proved | None:
+    """The merge of twins that a loop or a function would be given by name, and so could not be merged any more,
+    where that is worth more."""
+    if fold.candidate.kind not in ("loop", "function"):
+        return None
+    values = {value for slot in fold.candidate.slots for value in slot.values}
+    for twins in repeats.twins:
+        if all(p.name in values for _, p in twins.procedures):
+            merge = attempt(partial(twins_candidate, twins), twins.table)
+            if isinstance(merge, Proved) and merge.saved_lines > fold.saved_lines:
+                return merge
     return None
 
 
