@@ -74,6 +74,19 @@ def _shared_names(file: ProgramFile) -> frozenset[str]:
     return known
 
 
+def _class_made(file: ProgramFile, name: str) -> str:
+    """The class of which a variable is made wherever it gets a value: `Boat` by `tern = Boat("Tern")`; "" where that
+    is not told."""
+    tree, known = file.tree, set[str]()
+    for block in file.blocks:
+        for statement in block.statements:
+            given = given_value(tree, statement)
+            if given is not None and tree.text[given[0]] == name:
+                called = file.called_name(given[1]) if tree.kind[given[1]] == file.language.call else ""
+                known.add(called if called[:1].isupper() else "")
+    return known.pop() if len(known) == 1 and not file.language.capitals else ""
+
+
 class Namer:
     """Gives fresh names in one file."""
 
@@ -548,7 +561,7 @@ class Namer:
             # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
             words = words_of(holders.pop())[-1:] if len(holders) == 1 else []
             return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
-        shared = shared_words(column.values, 1)
+        shared = [w for w in shared_words(column.values, 1) if len(w) > 1]
         collection = ["values"] if self._used_as_collection(copies[0], column) else []
         return shared or collection or self._from_types(column, copies)
 
@@ -557,7 +570,8 @@ class Namer:
         """What things of one class are: a `JButton` is a button."""
         file = copies[0].file
         if not file.language.typed:
-            return []
+            made = {_class_made(c.file, name) for c, name in zip(copies, column.values, strict=True)}
+            return words_of(made.pop())[-1:] if len(made) == 1 else []
         kinds = {type_of_expression(c.file, node) for c, node in zip(copies, column.spots[0].nodes, strict=True)}
         kind = kinds.pop() if len(kinds) == 1 else None
         types = file.language.types
