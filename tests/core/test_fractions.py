@@ -84,3 +84,37 @@ def test_a_declaration_without_a_name_is_read() -> None:
     torn = 'int total = 0;\n    for (int i = 0; i < 3; i++) {\n        total += reds[i];\n    }\n    printf("reds %d\\n", total);\n'
     text = f"#include <stdio.h>\nint main(void) {{\n    int reds[3] = {{3, 9, 4}};\n    {torn}    {torn.replace('int total =', 'int =')}    return 0;\n}}\n"
     assert report(text, language="c").findings
+
+
+def test_a_fraction_in_a_text_stays_a_text_where_it_may_be_shown_otherwise() -> None:
+    """`9.0` is shown as `9` in C#: the text's fraction is no number that could be given."""
+    text = """
+using System;
+
+class Tickets
+{
+    static void Main()
+    {
+        double total = 0;
+        double adultCost = 2 * 12.5;
+        Console.WriteLine("Adults at 12.5");
+        if (adultCost > 20)
+        {
+            Console.WriteLine("Group discount");
+            adultCost = adultCost * 0.9;
+        }
+        total = total + adultCost;
+        double seniorCost = 3 * 9.0;
+        Console.WriteLine("Seniors at 9.0");
+        if (seniorCost > 20)
+        {
+            Console.WriteLine("Group discount");
+            seniorCost = seniorCost * 0.9;
+        }
+        total = total + seniorCost;
+        Console.WriteLine("Total: " + total);
+    }
+}
+"""
+    after = worked(text, "csharp")
+    assert '9.0, "Seniors at 9.0"' in after

@@ -485,3 +485,101 @@ def test_what_is_read_into_a_list_is_several() -> None:
     part = "{0} = []\nfor i in range(3):\n    {0}.append(float(input('height: ')))\nprint('{0}', len({0}))\n"
     after = worked("".join(map(part.format, ["monday", "tuesday", "friday"])) + "print(monday + tuesday + friday)\n")
     assert "def read_numbers(" in after
+
+
+VISITS = """
+def cave():
+    print("")
+    print("You enter the cave.")
+    answer = input("> ")
+    if answer == "left":
+        print("You find a rope.")
+        return 5
+    print("Nothing happens.")
+    return 0
+
+
+def forest():
+    print("")
+    print("You enter the forest.")
+    answer = input("> ")
+    if answer == "left":
+        print("You find berries.")
+        return 4
+    print("Nothing happens.")
+    return 0
+
+
+score = 0
+score = score + cave()
+print("Your score is", score)
+if score < 3:
+    print("You are tired.")
+score = score + forest()
+print("Your score is", score)
+if score < 3:
+    print("You are tired.")
+"""
+
+
+def test_twins_are_merged_before_a_function_is_given_them_by_name() -> None:
+    after = worked(VISITS)
+    assert after.count("def ") == 1
+    assert after.count("Nothing happens") == 1
+    assert run(after, "left\nright\n") == run(VISITS, "left\nright\n")
+
+
+RECEIPT = """
+# Cafe receipt
+tea = int(input("How many teas? "))
+tea_cost = tea * 1.5
+print("Tea:", tea, "x 1.5 =", tea_cost)
+scone = int(input("How many scones? "))
+scone_cost = scone * 2.25
+print("Scone:", scone, "x 2.25 =", scone_cost)
+soup = int(input("How many soups? "))
+soup_cost = soup * 4.0
+print("Soup:", soup, "x 4.0 =", soup_cost)
+juice = int(input("How many juices? "))
+juice_cost = juice * 1.8
+print("Juice:", juice, "x 1.8 =", juice_cost)
+print("Total:", tea_cost + scone_cost + soup_cost + juice_cost)
+"""
+
+
+def test_texts_that_follow_a_copys_variable_tell_that_the_copies_are_alike() -> None:
+    after = worked(RECEIPT)
+    # Named for what is asked for and read, not for the program's title or its first copy.
+    assert "def read_cost(prompt, factor, label):" in after
+    assert "number = int(input(prompt))" in after
+    assert run(after, "1\n2\n3\n4\n") == run(RECEIPT, "1\n2\n3\n4\n")
+
+
+def test_a_parameter_for_objects_of_one_class_is_called_after_it() -> None:
+    text = """
+class Boat:
+    def __init__(self, name, length):
+        self.name = name
+        self.length = length
+
+
+b1 = Boat("Tern", 4)
+b2 = Boat("Gull", 9)
+size1 = b1.length * 3
+if size1 > 20:
+    print(b1.name, "is long")
+else:
+    print(b1.name, "is short")
+print("It is", b1.length, "long")
+print("checked")
+size2 = b2.length * 3
+if size2 > 20:
+    print(b2.name, "is long")
+else:
+    print(b2.name, "is short")
+print("It is", b2.length, "long")
+print(size1 + size2)
+"""
+    after = worked(text)
+    assert "(boat):" in after
+    assert printed(after) == printed(text)

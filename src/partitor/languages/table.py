@@ -156,6 +156,9 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     done."""
     shares_top: bool = False
     """A variable at the top of one file is that of the others too."""
+    quiet_calls: str = ""
+    """A pattern for functions of the surroundings that run nothing of the program and change no variable of it, where
+    a name that nothing in sight gives a value is a variable of the object that the surroundings keep."""
     shows_decimals: bool = False
     """A number with a fraction is shown as it is usually written."""
     case_blind: bool = False

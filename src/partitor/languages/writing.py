@@ -206,6 +206,11 @@ class Writer(ABC):
         """A declaration of a variable without a value; "" where the language needs none."""
         return ""
 
+    def outer_declaration(self, names: Sequence[str]) -> str:
+        """The line with which a function says that it changes these variables of the program. Raises CannotWrite where
+        the language has none."""
+        raise CannotWrite(f"the function would have to change {names[0]}, which belongs to the program")
+
     def array(self, array: Variable, values: Sequence[str], places: int, indent: str) -> list[str]:
         """The declaration of an array with these values, or with so many places. Raises CannotWrite where the
         language has none."""

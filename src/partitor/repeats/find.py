@@ -161,7 +161,10 @@ class _Finder:
             and id(p) not in known
             and (file.path, p.start_line) not in self.handed_out
         ]
-        near = list(near_twins(functions, shape, worded))
+        def blunt(file: ProgramFile, statement: int) -> int:
+            return self.shapes.symbols(file.tree, statement).blunt
+
+        near = list(near_twins(functions, shape, worded, blunt))
         tables = [*(r.table for r in runs), *(b.table for b in blocks)]
         known_places = [(c.file, c.span) for table in tables for c in table.copies]
         bodies = [pair for group in near for pair in group.procedures]
@@ -252,9 +255,9 @@ class _Finder:
                     continue
                 left -= len(copies) * length
                 short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
-                common, renamed = common_tokens(copies[:2])
+                common, renamed, told = common_tokens(copies[:2])
                 again = renamed if short else renamed // 2 if renamed >= OFTEN else 0
-                if common + again < 2 * self.limits.repeat_statements:
+                if common + again + told < 2 * self.limits.repeat_statements:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies)

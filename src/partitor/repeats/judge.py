@@ -14,6 +14,8 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value
 from .columns import Column, Spot
 from .counters import are_listable
+from .following import WORD, words_following
+from .moves import following
 from .private import private_columns
 from .series import is_numbered
 from .slots import Copy, Table
@@ -26,6 +28,8 @@ MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
 
 
+MOVED = 0.5
+"""What a number counts against likeness that moves with another one."""
 CHECKING = ("assert", "check-", "test-")
 
 
@@ -47,7 +51,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         return False
     if any(_only_asserts(copy) for copy in copies):
         return False
-    if any(_leaves(copy) for copy in copies) and not _tests_in_step(table):
+    if any(leaves(copy) for copy in copies) and not _tests_in_step(table):
         return False
     private = private_columns(table)
     targets = [column for column in table.columns if column.is_target and column not in private]
@@ -58,6 +62,9 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     irregular = [
         c for c in table.columns if c.step() is None and c not in targets and c not in private and not c.is_family
     ]
+    if len(irregular) > 1:
+        moved = following(irregular)
+        irregular = [c for c in irregular if c not in moved]
     if private and len(irregular) > MOST_LISTED_BESIDE:
         return False
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
@@ -102,15 +109,19 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     if any(column.is_bare_list for column in columns):
         return False
-    if len(columns) - len(renamed) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
+    moved = following(columns) if len(columns) > 1 else {}
+    if len(columns) - len(renamed) - len(moved) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
         return False
-    if any(_leaves(copy) for copy in copies) and size == 1:
+    if any(leaves(copy) for copy in copies) and size == 1:
         return False
     if saved < 1 and len(copies) * length < 2 * length + 2:
         return False
     if _unlike_prints(table) or _declarations(copies[0]):
         return False
-    spots = sum(1 if column in renamed else _unlike(column) for column in table.all_columns)
+    spots = sum(
+        1 if column in renamed else MOVED if column in moved else _unlike(column) for column in table.all_columns
+    )
+    spots -= _numbered_alike(renamed) / 2
     few = len(copies) < 3 or (len(copies) == 3 and inner <= fewest_statements and columns)
     enough = (3 if few and not again else 2) * fewest_statements - (1 if chosen else 0)
     # A variable that is called otherwise throughout is as good as one that is called the same; in several short copies
@@ -119,28 +130,28 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     others = sum(len(column.spots) - 1 for column in columns if column.is_name and column not in renamed)
     alike = table.constant_tokens + (throughout + others if few else throughout if tested else throughout // 2)
     if alike < enough or alike < 1.5 * spots:
-        following = [words for words in (_words_following(c, renamed) for c in table.all_columns) if words is not None]
-        alike += sum(following)
-        spots -= len(following) / 2
+        named = [words for words in (_words_following(c, renamed) for c in table.all_columns) if words is not None]
+        alike += sum(named)
+        spots -= len(named) / 2
     return alike >= enough and alike >= 1.5 * spots
 
 
+def _numbered_alike(renamed: Sequence[Column]) -> int:
+    """How many variables carry the same numbers as others before them: `x1`, `x2`, `x3` beside `y1`, `y2`, `y3`."""
+    numbers = [tuple(NO_DIGIT.sub("", value) for value in column.values) for column in renamed]
+    numbered = [found for found in numbers if all(found)]
+    return len(numbered) - len(set(numbered))
+
+
 def _words_following(column: Column, renamed: Sequence[Column]) -> int | None:
-    """How many words a text or name holds beside the name of one of the copy's variables, which it follows: `"How many
-    teas? "` and `"How many soups? "` beside `tea` and `soup`; None where it follows none."""
+    """How many words a text or name holds beside the name of one of the copy's variables, which it follows; None where
+    it follows none."""
     if column.numbers is not None:
         return None
-    for base in renamed:
-        if base is column or any(len(name) == 1 for name in base.values):
-            continue
-        frames = {
-            value.lower().replace(name.lower(), "\0", 1)
-            for value, name in zip(column.values, base.values, strict=True)
-        }
-        frame = frames.pop()
-        if not frames and "\0" in frame:
-            return len(WORD.findall(frame))
-    return None
+    beside = (words_following(column.values, base.values) for base in renamed if base is not column)
+    words = next((words for words in beside if words is not None), None)
+    around = sum(len(WORD.findall(f"{spot.before} {spot.after}")) for spot in column.spots)
+    return words if words is None else words + around
 
 
 def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
@@ -149,12 +160,14 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     fewest = 1 if table.copies[0].file.language.values_everywhere else 2
     parameters = set(zip(*(p.parameters for p in procedures), strict=False))
     renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
-    if inner < fewest or len(table.columns) - len(renamed) > MOST_PARAMETERS:
+    moved = following(table.columns)
+    if inner < fewest or len(table.columns) - len(renamed) - len(moved) > MOST_PARAMETERS:
         return False
     if inner < MANY and fewest > 1 and len(table.columns) > 1 and any(c.is_called for c in table.columns):
         # Two lines that ask another function, with other values, are two things to do.
         return False
-    spots = sum(_unlike(column) for column in table.all_columns if column not in renamed)
+    unlike = [column for column in table.all_columns if column not in renamed]
+    spots = sum(MOVED if column in moved else _unlike(column) for column in unlike)
     if _unlike_prints(table) and table.columns:
         return False
     enough = 4 if inner >= 3 else 6
@@ -233,7 +246,7 @@ def _is_compound(copy: Copy) -> bool:
     return inner_statements(copy) > len(copy.statements)
 
 
-def _leaves(copy: Copy) -> bool:
+def leaves(copy: Copy) -> bool:
     """True where a statement of the copy returns or raises, or breaks out of what stands around the copy."""
     start, stop = copy.span
     file, tree = copy.file, copy.file.tree
@@ -304,7 +317,7 @@ def _words_around(spot: Spot, copy: Copy) -> int:
     return len(WORD.findall(" ".join(frame)))
 
 
-WORD = re.compile(r"[^\W\d_]{3,}")
+NO_DIGIT = re.compile(r"\D")
 
 
 def _is_asked_with(file: ProgramFile, node: int) -> bool:

@@ -20,6 +20,8 @@ LEAST_ALIKE = 4
 """Statements, those in branches and loops included, that two near copies must share."""
 MOST_UNLIKE = 3
 ALIKE_SHARE = 0.72
+OPERATORS_SHARE = 0.6
+"""How much has to be alike where the rest differs in its operators only."""
 LONGEST = 60
 MOST_PLACES = 120
 
@@ -51,9 +53,10 @@ class _Line(msgspec.Struct, frozen=True):
 
 
 def near_twins(
-    functions: Sequence[tuple[ProgramFile, Procedure]], shape: Symbol, worded: Symbol
+    functions: Sequence[tuple[ProgramFile, Procedure]], shape: Symbol, worded: Symbol, blunt: Symbol
 ) -> Iterator[NearTwins]:
-    """Pairs of functions of which most lines are the same, grouped where one is like several."""
+    """Pairs of functions of which most lines are the same, or all by a `blunt` symbol that does not tell operators
+    apart; grouped where one is like several."""
     bodies = [(file, file.statements_of(procedure)) for file, procedure in functions]
     lines = _worth_comparing(bodies, shape, worded)
     groups: list[tuple[set[int], int, int]] = []
@@ -61,6 +64,8 @@ def near_twins(
         return
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         found = _compared(lines[a], lines[b])
+        if found is None and _same_symbols(bodies[a], bodies[b], blunt):
+            found = _compared(lines[a], lines[b], OPERATORS_SHARE)
         if found is None:
             continue
         alike, unlike = found
@@ -71,6 +76,13 @@ def near_twins(
             known[0].update((a, b))
     for members, alike, unlike in groups:
         yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike)
+
+
+def _same_symbols(
+    one: tuple[ProgramFile, Sequence[int]], other: tuple[ProgramFile, Sequence[int]], symbol: Symbol
+) -> bool:
+    first, second = ([symbol(file, s) for s in statements] for file, statements in (one, other))
+    return first == second
 
 
 def near_blocks(
@@ -150,19 +162,20 @@ def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worde
     return lines
 
 
-def _compared(one: list[_Line], other: list[_Line]) -> tuple[int, int] | None:
+def _compared(one: list[_Line], other: list[_Line], share: float = ALIKE_SHARE) -> tuple[int, int] | None:
     """(statements alike, statements unlike) of near copies; None where they are none, or alike altogether."""
     longer, shorter = max(len(one), len(other)), min(len(one), len(other))
     if shorter < LEAST_ALIKE or longer - shorter > MOST_UNLIKE:
         return None
     shared = Counter(line.shape for line in one) & Counter(line.shape for line in other)
-    if sum(shared.values()) < max(LEAST_ALIKE, ALIKE_SHARE * longer):
+    if sum(shared.values()) < max(LEAST_ALIKE, share * longer):
         return None
     pairs = _aligned(one, other)
     unlike = len(one) + len(other) - 2 * len(pairs)
     said_alike = sum(a.worded == b.worded for a, b in pairs)
-    enough = len(pairs) >= max(LEAST_ALIKE, ALIKE_SHARE * longer) and 2 * said_alike >= len(pairs) + 1
-    if not enough or not 0 < unlike <= MOST_UNLIKE + 1:
+    enough = len(pairs) >= max(LEAST_ALIKE, share * longer) and 2 * said_alike >= len(pairs) + 1
+    most = MOST_UNLIKE + 1 if share == ALIKE_SHARE else 2 * MOST_UNLIKE
+    if not enough or not 0 < unlike <= most:
         return None
     return len(pairs), longer - len(pairs)
 

@@ -19,7 +19,8 @@ from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
 from ..program.shapes import given_value, is_plain_list
 from ..program.tree import Tree
-from .columns import Column, Derived, Spot
+from .columns import QUOTES, Column, Derived, Spot
+from .following import words_following
 from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
 
@@ -77,19 +78,26 @@ class Table(msgspec.Struct, frozen=True, eq=False):
         return (*self.columns, *(d.column for d in self.derived))
 
 
-def common_tokens(copies: Sequence[Copy]) -> tuple[int, int]:
-    """Names, values and operators that are the same in all copies, and how often one variable stands in them again
-    under another name; nothing where they are no copies of one template."""
+def common_tokens(copies: Sequence[Copy]) -> tuple[int, int, int]:
+    """Names, values and operators that are the same in all copies, how often one variable stands in them again under
+    another name, and how many words stand in texts beside such names; nothing where they are no copies of one
+    template."""
     walk = _Walk(copies)
     if not all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True)):
-        return 0, 0
+        return 0, 0, 0
     name = copies[0].file.language.name
     renamed = [
         tuple(t.text[n] for t, n in zip(walk.trees, nodes, strict=True))
         for nodes in walk.slots
         if all(t.kind[n] == name for t, n in zip(walk.trees, nodes, strict=True))
     ]
-    return walk.constant, len(renamed) - len(set(renamed))
+    told = 0
+    known = set(renamed)
+    for nodes in walk.slots if known else ():
+        texts = [t.text[n] for t, n in zip(walk.trees, nodes, strict=True)]
+        if texts[0][:1] in QUOTES:
+            told += max((words_following(texts, names) or 0 for names in known), default=0)
+    return walk.constant, len(renamed) - len(known), told
 
 
 def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> Table | None:

@@ -192,7 +192,7 @@ def integers(texts: tuple[str, ...]) -> tuple[int, ...] | None:
 
 def _numbers_in_strings(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
     """Columns for the numbers in which otherwise equal plain strings differ; [] where more differs."""
-    if any(CODED.search(t) for t in texts):
+    if any(CODED.search(t) for t in texts) or _differ_in_fractions(file, texts):
         return []
     parts = [file.language.numbers_in(t) for t in texts]
     if any(len(p) != len(parts[0]) or p[::2] != parts[0][::2] for p in parts):
@@ -211,6 +211,15 @@ def _numbers_in_strings(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[
     return [] if only_numbers and any(column.step() is None for column in columns) else columns
 
 
+FRACTION = re.compile(r"(\d+)\.\d")
+
+
+def _differ_in_fractions(file: ProgramFile, texts: Sequence[str]) -> bool:
+    """True for texts that hold other fractions each, where it is not certain that a number is shown as it is written:
+    what stands before its point is no number of its own."""
+    return not file.language.shows_decimals and len({tuple(FRACTION.findall(t)) for t in texts}) > 1
+
+
 FEWEST_NUMBERED = 3
 """Copies that tell that a number counts, where words in the same text differ too."""
 
@@ -218,7 +227,7 @@ FEWEST_NUMBERED = 3
 def _numbers_and_words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
     """Columns for the evenly counting numbers and the words at one place in which plain texts differ
     (`"Stop 1: mill"`, `"Stop 2: creek"`); [] where they differ otherwise."""
-    if len(texts) < FEWEST_NUMBERED or any(CODED.search(t) for t in texts):
+    if len(texts) < FEWEST_NUMBERED or any(CODED.search(t) for t in texts) or _differ_in_fractions(file, texts):
         return []
     parts = [file.language.numbers_in(t) for t in texts]
     if len({len(p) for p in parts}) > 1:

@@ -51,6 +51,8 @@ class Interface(msgspec.Struct, frozen=True, eq=False):
     """Statements of the first copy in whose place values are given."""
     uses_object: bool = False
     """It needs the object to whose class the copies belong."""
+    outer: tuple[str, ...] = ()
+    """Variables of the program that it changes, where a function has to say so."""
 
 
 def function_candidate(table: Table, kind: str = "function", comment: str = "", name: str = "") -> Candidate:
@@ -80,6 +82,8 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner, interface.dropped, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
+    if interface.outer:
+        body = [inner + writer.outer_declaration(interface.outer), *body]
     given_object = [Variable(file.language.own_object)] if home and file.language.object_is_given else []
     lines = writer.function(name, [*given_object, *interface.parameters], body, interface.returned, beside)
     calls = _calls(table, interface, writer, name, bool(home))
@@ -334,7 +338,7 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
             parameters.append((given_first[column][1], Variable(own), column.values))
             given[own] = column
             continue
-        follows = in_terms_of(column, given)
+        follows = in_terms_of(column, given, table.columns)
         if follows is not None:
             filled[column] = writer.linear(follows[0], 1, follows[1])
             continue
@@ -360,6 +364,7 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
         tuple(_renamed(v, called) for v in _undeclared(copies[0], scopes[0], inputs, lent)),
         frozenset(statement for _, statement in given_first.values()),
         uses_object,
+        _changed_outside(copies[0], scopes[0], lent),
     )
 
 
@@ -425,6 +430,18 @@ def _borrowed(table: Table, scope: int) -> frozenset[str]:
         return lent
     written = {file.tree.text[i] for i in names.within(*first.span) if names.role[i] in (Role.WRITE, Role.UPDATE)}
     return lent | {name for name in written if names.owner_of(name, scope) == 0}
+
+
+def _changed_outside(copy: Copy, scope: int, lent: frozenset[str]) -> tuple[str, ...]:
+    """Variables of the program that a copy in a function changes, where a function has to say so; those that are `lent`
+    are given back instead."""
+    file, names = copy.file, copy.file.names
+    if not scope or not file.language.outer_declarations:
+        return ()
+    order = _order_of_names(copy)
+    written = {file.tree.text[i] for i in names.within(*copy.span) if names.role[i] in (Role.WRITE, Role.UPDATE)}
+    outer = {name for name in written - lent if names.owner_of(name, scope) == 0}
+    return tuple(sorted(outer, key=lambda name: order.get(name, 0)))
 
 
 def _declared(copy: Copy) -> set[str]:

@@ -13,6 +13,7 @@ from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.columns import Column
 from ..repeats.counters import are_listable
+from ..repeats.moves import following
 from ..repeats.private import private_columns
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
@@ -132,6 +133,12 @@ def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:
     if any(c.is_target for c in table.columns):
         raise CannotWrite("the copies give their results to different variables")
     leading = {} if writer.file.language.declares else _leading_assignments(table)
+    moved = following(irregular)
+    if moved:
+        fewer = tuple(c for c in table.columns if c not in moved)
+        plan = _plan(msgspec.structs.replace(table, columns=fewer), namer, writer)
+        told = {c: writer.linear(plan.filled[base], 1, more) for c, (base, more) in moved.items()}
+        return msgspec.structs.replace(plan, filled={**plan.filled, **told})
     if irregular and writer.lists_by_index:
         return _indexed(irregular, even, namer, table, writer)
     if not irregular:

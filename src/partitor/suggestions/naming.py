@@ -253,9 +253,15 @@ class Namer:
 
     def _capital(self, name: str) -> str:
         """A function's name with a capital, where this student gives functions one."""
-        wanted = name[0].upper() + name[1:]
-        blind = self.file.language.case_blind
-        return wanted if self.style.capital_functions and (blind or wanted not in self.taken) else name
+        if not self.style.capital_functions:
+            return name
+        wanted, number = name[0].upper() + name[1:], 2
+        if self.file.language.case_blind:
+            return wanted
+        base = wanted
+        while wanted in self.taken:
+            wanted, number = f"{base}{number}", number + 1
+        return self._given(wanted)
 
     def step(self, copy: Copy, comment: str, returned: Sequence[str], given: Sequence[str]) -> str:
         """A fresh name for a function that is one step of a longer one: of its heading, or what it works out."""

@@ -9,6 +9,7 @@ from ..errors import CannotWrite
 from ..languages.writing import Gap, Writer, leading_space
 from ..program.program import ProgramFile
 from ..repeats.columns import Column, Derived, Spot
+from ..repeats.moves import move_of, moving_together
 from ..repeats.slots import Copy
 from .words import COMMON_VERBS, words_of
 
@@ -140,16 +141,17 @@ def _behind(file: ProgramFile, text: int, place: int, expression: str) -> tuple[
     return given[place], f"{file.tree.source_of(given[place])}, {expression}"
 
 
-def in_terms_of(column: Column, parameters: Mapping[str, Column]) -> tuple[str, int] | None:
+def in_terms_of(column: Column, parameters: Mapping[str, Column], among: Sequence[Column]) -> tuple[str, int] | None:
     """(parameter, what is to be added to it) where a number is always so much more than another one; two copies
-    alone tell that only of neighbours."""
+    alone tell that only of neighbours, or where several numbers `among` the columns move together."""
     numbers = column.numbers
+    together = move_of(column) in moving_together(among)
     for name, other in parameters.items():
         if numbers is None or other.numbers is None:
             continue
         steps = {a - b for a, b in zip(numbers, other.numbers, strict=True)}
         step = steps.pop()
-        if not steps and (len(numbers) > 2 or abs(step) == 1):
+        if not steps and (together or len(numbers) > 2 or abs(step) == 1):
             return name, step
     return None
 

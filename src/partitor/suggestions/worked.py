@@ -18,7 +18,7 @@ from ..errors import TooCostly, TooMuch
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
 from ..repeats.find import RepeatedBlock, Repeats, Twins, find_repeats
-from ..repeats.judge import FEWEST, inner_statements, worth_a_function
+from ..repeats.judge import FEWEST, inner_statements, leaves, worth_a_function
 from ..repeats.limits import Limits
 from ..repeats.near import NearTwins
 from ..repeats.paragraphs import Break, break_above
@@ -365,13 +365,18 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     if block.known:
         return call_candidate(block.table, block.known)
     try:
-        return function_candidate(block.table)
+        whole = function_candidate(block.table)
     except TooMuch:
         # What a part of the statements takes and gives back may be little enough.
         for part in parts_of(block.table):
             with contextlib.suppress(TooMuch):
                 return function_candidate(part)
         raise
+    if leaves(block.table.copies[0]) and not isinstance(_attempt(lambda: whole), Proved):
+        for part in parts_of(block.table):
+            if not leaves(part.copies[0]):
+                return function_candidate(part)
+    return whole
 
 
 def twins_candidate(twins: Twins) -> Candidate:

@@ -61,6 +61,8 @@ GAMESCRIPT_TABLE: dict[str, Any] = {
     "texts_take_texts": True,
     "framework_calls": frozenset(),
     "runs_top_down": False,
+    "quiet_calls": r"(?:draw|string|keyboard|mouse|point|lengthdir|color|make_color)_\w+|string|real|floor|round|abs"
+    r"|sign|min|max|clamp|lerp|array_length|show_debug_message|random|irandom|choose",
     "named_constants": r"(?:obj|spr|snd|rm|fnt|vk|c|ev|fa|mb)_\w+",
 }
 GAMESCRIPT = Language(

@@ -76,6 +76,9 @@ class PythonWriter(Writer):
     def truth(self, value: bool) -> str:
         return str(value)
 
+    def outer_declaration(self, names: Sequence[str]) -> str:
+        return f"global {', '.join(names)}"
+
     def function_indent(self, beside: int) -> str:
         return leading_space(self.file, beside) if beside else ""
 

@@ -30,6 +30,8 @@ class Definition(msgspec.Struct, frozen=True, eq=False):
     """The node of what it works out and gives back, where that is no variable; it stands for `RESULT`."""
     leaves: bool = False
     """It returns early, with nothing; it can stand only for what ends a procedure."""
+    outer: frozenset[str] = frozenset()
+    """Variables of the program that it says it changes."""
 
     @property
     def parts(self) -> tuple[int, ...]:
@@ -66,6 +68,8 @@ def take_apart(
     statements = list(file.block_at[body].statements)
     if statements and file.is_bare_string(statements[0]):
         statements = statements[1:]
+    outer = _outer_names(file, statements[0], plain) if statements else frozenset()
+    statements = statements[1:] if outer else statements
     returned: tuple[str, ...] = ()
     value = _worked_out(file, statements[-1]) if may_work_out and statements else 0
     if value:
@@ -96,7 +100,22 @@ def take_apart(
         written | ({RESULT} if value else set()),
         value,
         leaves,
+        outer,
     )
+
+
+def _outer_names(file: ProgramFile, statement: int, parameters: Sequence[int]) -> frozenset[str]:
+    """The variables of the program that a function's first statement says it changes; none for another statement."""
+    tree = file.tree
+    if tree.kind[statement] != "global_statement":
+        return frozenset()
+    named = [c for c in tree.children(statement) if tree.text[c] not in {"global", ","}]
+    if any(tree.kind[c] != file.language.name for c in named):
+        raise Refused("the new function names variables of the program in an unusual way")
+    names = frozenset(tree.text[c] for c in named)
+    if names & {tree.text[p] for p in parameters}:
+        raise Refused("a parameter of the new function is a variable of the program, too")
+    return names
 
 
 def _surely_assigned(file: ProgramFile, statements: Sequence[int]) -> set[str]:

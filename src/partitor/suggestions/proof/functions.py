@@ -194,6 +194,8 @@ class FunctionProof:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
         flow = flow_of(before, scope)
+        if before.language.declares and any(before.tree.kind[p] == "with_statement" for p in before.parents(segment[0])):
+            raise Refused("the copies stand where names are those of another object")
         if definition.leaves and not self._ends_a_procedure(segment, scope):
             raise Refused("the copies leave the function they stand in")
         self.changed_scopes.add((scope, rules.scope_of_statement(self.after, statement)))
@@ -475,7 +477,7 @@ class FunctionProof:
     ) -> None:
         self._refuse_given(segment, arguments)
         written = rules.names_written(self.before, segment, scope)
-        if self.before.language.declares:
+        if self.before.language.declares or self.definition.outer:
             written |= rules.names_written(self.before, segment, 0)
         inner = rules.names_of_inner_scopes(self.before, segment)
         evaluated = 0

@@ -229,7 +229,8 @@ def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, wr
         raise Refused(f"{name} changes between the copies")
     owner = file.names.owner_of(name, flow.scope)
     if owner == UNBOUND:
-        if name not in file.language.builtins and not file.language.names_a_constant(name):
+        known = name in file.language.builtins or file.language.names_a_constant(name)
+        if not known and not _stays_with_its_object(file, first):
             raise Refused(f"{name} has no value there")
         return
     if owner not in (flow.scope, 0):
@@ -241,6 +242,17 @@ def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, wr
             raise Refused(f"{name} may have no value yet before the copies")
     elif not _bound_by_the_module(file, name):
         raise Refused(f"{name} may have no value yet")
+
+
+def _stays_with_its_object(file: ProgramFile, first: int) -> bool:
+    """True where what the surroundings keep for an object is read, and the statements from `first` on only call what
+    leaves such variables alone."""
+    tree, language = file.tree, file.language
+    if not language.quiet_calls or "with_statement" in tree.kind:
+        return False
+    own = {p.name for f in (file, *file.beside) for p in f.procedures}
+    called = {file.called_name(n) for n in range(first, tree.end[tree.parent[first]]) if tree.kind[n] == language.call}
+    return all(re.fullmatch(language.quiet_calls, name) and name not in own for name in called)
 
 
 def _bound_by_the_module(file: ProgramFile, name: str) -> bool:
