@@ -378,3 +378,39 @@ def test_other_methods_stay_apart(old: str, new: str) -> None:
     after = worked(METHODS.replace(old, new))
     assert "def short" in after
     assert "def full" in after
+
+
+def test_functions_alike_but_for_their_operators_are_near_twins() -> None:
+    text = """
+def encode(text):
+    result = ""
+    for ch in text:
+        if ch.isalpha():
+            code = ord(ch) + 3
+            if code > ord("z"):
+                code = code - 26
+            result = result + chr(code)
+        else:
+            result = result + ch
+    return result
+
+
+def decode(text):
+    result = ""
+    for ch in text:
+        if ch.isalpha():
+            code = ord(ch) - 3
+            if code < ord("a"):
+                code = code + 26
+            result = result + chr(code)
+        else:
+            result = result + ch
+    return result
+
+
+print(encode("harbour xyz"))
+print(decode("kduerxu abc"))
+"""
+    after = worked(text)
+    assert "def encode_or_decode(text, as_encode):" in after
+    assert printed(after) == printed(text)

@@ -30,6 +30,34 @@ def members_of(file: ProgramFile) -> frozenset[str]:
     return known
 
 
+CONSTRUCTORS = frozenset({"__init__"})
+
+
+def kept_fields(file: ProgramFile) -> frozenset[str]:
+    """Fields that objects are given by their constructor, and nothing gives another value, where a method is given its
+    object."""
+    if not file.language.object_is_given:
+        return frozenset()
+    if "kept fields" not in file.derived:
+        tree, language = file.tree, file.language
+        made, changed = set[str](), set[str]()
+        for node, kind in enumerate(tree.kind):
+            if kind != language.member[0]:
+                continue
+            parent = tree.parent[node]
+            written = tree.field[node] == "left" or "pattern" in tree.kind[parent]
+            if not written and tree.kind[parent] != "delete_statement":
+                continue
+            field, inside = tree.text[tree.end[node] - 1], file.procedure_around(node)
+            plain = tree.kind[parent] == "assignment" and tree.text[node + 1] == language.own_object
+            (made if plain and inside.in_class and inside.name in CONSTRUCTORS else changed).add(field)
+        changed.update(p.name for p in file.procedures)
+        file.derived["kept fields"] = frozenset(made - changed)
+    known = file.derived["kept fields"]
+    assert isinstance(known, frozenset)
+    return known
+
+
 def _is_member(file: ProgramFile, node: int) -> bool:
     tree, language = file.tree, file.language
     around = file.parents(node)

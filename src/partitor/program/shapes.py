@@ -13,6 +13,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from ..languages.table import Language
+from .members import kept_fields
 from .names import WRITES
 from .program import ProgramFile
 from .tree import CLASS, Tree
@@ -53,6 +54,7 @@ class ShapeTable:
     def __init__(self, files: Iterable[ProgramFile] = ()) -> None:
         files = list(files)
         self._variables = {id(file.tree): variables_of(file) for file in files}
+        self._kept = {id(file.tree): kept_fields(file) for file in files}
         self._modules = {id(file.tree): file.library_modules for file in files}
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
@@ -111,6 +113,7 @@ class ShapeTable:
         operands = literals | {name, language.member[0], "unary_operator", "list", "subscript", CLASS}
         first = -1 if language.values_everywhere else node
         variables = self._variables.get(id(tree), frozenset())
+        kept = self._kept.get(id(tree), frozenset())
         modules = self._modules.get(id(tree), frozenset())
         inside: list[tuple[int, list[Symbols]]] = []
         """Where a block stands, and its statements' symbols."""
@@ -125,7 +128,7 @@ class ShapeTable:
                 kind in literals
                 or is_simple_operand(tree, position, language)
                 or (kind == name and text in variables and fields[position] == "object")
-                or (kind == language.member[0] and _is_plain_field(tree, position, variables))
+                or (kind == language.member[0] and _is_plain_field(tree, position, variables, kept))
             ):
                 slots[len(plain)] = "number" if kind in numbers else kind
                 if kind in strings:
@@ -273,10 +276,15 @@ OWN_OBJECT = frozenset({"self", "this", "super", "base"})
 """What a method calls the object that it belongs to: its fields are no values that someone else could give it."""
 
 
-def _is_plain_field(tree: Tree, node: int, variables: frozenset[str]) -> bool:
-    """True for a field of a plain name that is read there, not given a value and not called."""
+def _is_plain_field(tree: Tree, node: int, variables: frozenset[str], kept: frozenset[str]) -> bool:
+    """True for a field of a plain name that is read there, not given a value and not called; of a method's own object
+    for one that it has kept since it was made, also where it is made."""
     held, language = node + 1, tree.language
     given = tree.field[node] == "left" and tree.kind[tree.parent[node]] in {"assignment", "augmented_assignment"}
+    if kept and tree.text[held] == language.own_object and tree.text[tree.end[node] - 1] in kept:
+        called = tree.kind[tree.parent[node]] == language.call and tree.field[node] == language.callee_field
+        value = tree.child(tree.parent[node], "right") if given else None
+        return not called and (not given or (value is not None and tree.kind[value] == language.call))
     if given or tree.kind[held] != language.name or tree.text[held] in OWN_OBJECT:
         return False
     return tree.text[held] in variables or not _is_called(tree, node, language)

@@ -80,6 +80,11 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
         return step if even and step else None
 
     @property
+    def is_of_its_object(self) -> bool:
+        """True for fields of the object that a method belongs to, by their whole names."""
+        return all(value.startswith("self.") for value in self.values)
+
+    @property
     def is_series(self) -> bool:
         """True for a series other than one of numbers."""
         return bool(self.series)

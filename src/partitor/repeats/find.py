@@ -161,12 +161,17 @@ class _Finder:
             and id(p) not in known
             and (file.path, p.start_line) not in self.handed_out
         ]
+        tables = [*(r.table for r in runs), *(b.table for b in blocks)]
+        known_places = [(c.file, c.span) for table in tables for c in table.copies]
+
         def blunt(file: ProgramFile, statement: int) -> int:
+            """What holds something that was found already is like nothing else."""
+            stop = file.tree.end[statement]
+            if any(f is file and span[0] < stop and statement < span[1] for f, span in known_places):
+                return -statement
             return self.shapes.symbols(file.tree, statement).blunt
 
         near = list(near_twins(functions, shape, worded, blunt))
-        tables = [*(r.table for r in runs), *(b.table for b in blocks)]
-        known_places = [(c.file, c.span) for table in tables for c in table.copies]
         bodies = [pair for group in near for pair in group.procedures]
         bodies += [pair for group in twins for pair in group.procedures]
 

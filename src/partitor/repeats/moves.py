@@ -41,6 +41,7 @@ def following(columns: Iterable[Column]) -> dict[Column, tuple[Column, int]]:
     found: dict[Column, tuple[Column, int]] = {}
     for base, *others in moving_together(columns).values():
         for column in others:
-            assert base.numbers is not None and column.numbers is not None
+            assert base.numbers is not None
+            assert column.numbers is not None
             found[column] = (base, column.numbers[0] - base.numbers[0])
     return found

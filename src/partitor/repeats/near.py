@@ -62,9 +62,10 @@ def near_twins(
     groups: list[tuple[set[int], int, int]] = []
     if len(functions) > MOST_PLACES:
         return
+    blunted = [[blunt(file, s) for s in statements] for file, statements in bodies]
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         found = _compared(lines[a], lines[b])
-        if found is None and _same_symbols(bodies[a], bodies[b], blunt):
+        if found is None and blunted[a] == blunted[b]:
             found = _compared(lines[a], lines[b], OPERATORS_SHARE)
         if found is None:
             continue
@@ -76,13 +77,6 @@ def near_twins(
             known[0].update((a, b))
     for members, alike, unlike in groups:
         yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike)
-
-
-def _same_symbols(
-    one: tuple[ProgramFile, Sequence[int]], other: tuple[ProgramFile, Sequence[int]], symbol: Symbol
-) -> bool:
-    first, second = ([symbol(file, s) for s in statements] for file, statements in (one, other))
-    return first == second
 
 
 def near_blocks(

@@ -399,7 +399,7 @@ def _merge(columns: list[Column]) -> list[Column]:
     for column in columns:
         key: tuple[object, ...] = (
             column.numbers or column.values,
-            column.is_target or column.is_name,
+            column.is_target or column.is_name or column.is_of_its_object,
             column.is_called,
         )
         known = merged.get(key)

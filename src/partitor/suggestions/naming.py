@@ -563,6 +563,8 @@ class Namer:
         if not column.is_name:
             if self._used_as_collection(copies[0], column):
                 return ["values"]
+            if column.is_of_its_object:
+                return shared_words([value.partition(".")[2] for value in column.values], 1)
             holders = {value.rpartition(".")[0] for value in column.values}
             # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
             words = words_of(holders.pop())[-1:] if len(holders) == 1 else []

@@ -194,7 +194,8 @@ class FunctionProof:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
         flow = flow_of(before, scope)
-        if before.language.declares and any(before.tree.kind[p] == "with_statement" for p in before.parents(segment[0])):
+        around = {before.tree.kind[p] for p in before.parents(segment[0])}
+        if before.language.declares and "with_statement" in around:
             raise Refused("the copies stand where names are those of another object")
         if definition.leaves and not self._ends_a_procedure(segment, scope):
             raise Refused("the copies leave the function they stand in")

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from ...program.flow import Flow
+from ...program.members import CONSTRUCTORS, class_name, kept_fields
 from ...program.names import WRITES, Role
-from ...program.program import ProgramFile
+from ...program.program import Procedure, ProgramFile
 from ...program.types import is_listed_constant
 from .folding import Term
-from .rules import require_stable_name
+from .rules import names_written, require_stable_name
 from .terms import is_literal
 from .verdict import Refused
 
@@ -35,12 +36,74 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
     if held[0] != file.language.name:
         return False
     holder, field = str(held[1]), str(member[1])
-    if is_listed_constant(file, holder, field):
+    if is_listed_constant(file, holder, field) or is_kept_since_made(file, holder, field, first):
         return True
     if not (file.language.struct_values or keeps_field(file, holder, field)):
         return False
     require_stable_name(file, flow, holder, first, written)
     return True
+
+
+ATTRIBUTES_BY_NAME = frozenset(
+    "setattr delattr getattr __dict__ __class__ __new__ __getattr__ __getattribute__ __setattr__ __slots__".split()
+)
+"""What gives or takes a field without naming it, or objects that no constructor made."""
+
+
+def is_kept_since_made(file: ProgramFile, holder: str, field: str, first: int) -> bool:
+    """True for a field of the object that the method around statement `first` belongs to, where the constructor of its
+    class gives it before anything else can see the object, and nothing gives it another value."""
+    tree, names, language = file.tree, file.names, file.language
+    method = file.procedure_around(first)
+    if holder != language.own_object or field not in kept_fields(file) or method.parameters[:1] != (holder,):
+        return False
+    owner = next((p for p in file.parents(method.node) if tree.kind[p] in language.classes), 0)
+    makers = [p for p in file.procedures if p.name in CONSTRUCTORS and p.parent == owner and p.in_class]
+    if not owner or len(makers) != 1 or makers[0] is method or method.parent != owner or method.decorated:
+        return False
+    if ATTRIBUTES_BY_NAME & names.everything or any(field in f.names.everything for f in file.beside):
+        return False
+    if _has_bases(file, owner) or field in names.bound.get(owner, ()) or _is_a_base(file, class_name(file, owner)):
+        return False
+    if names_written(file, file.statements_of(method), method.node) & {holder}:
+        return False
+    return _is_given_at_once(file, makers[0], field)
+
+
+def _has_bases(file: ProgramFile, node: int) -> bool:
+    """True for a class that is made of anything but `object`."""
+    tree = file.tree
+    bases = [c for c in tree.children(node) if tree.kind[c] == "argument_list"]
+    return any(tree.source_of(c).strip("() ") not in {"", "object"} for c in bases)
+
+
+def _is_a_base(file: ProgramFile, name: str) -> bool:
+    """True where the name stands in the head of some class."""
+    tree = file.tree
+    heads = [c for n, k in enumerate(tree.kind) if k in file.language.classes for c in tree.children(n)]
+    return any(name in tree.leaf_texts(c) for c in heads if tree.kind[c] == "argument_list")
+
+
+def _is_given_at_once(file: ProgramFile, maker: Procedure, field: str) -> bool:
+    """True where a constructor gives its object the field, before anyone else is given the object."""
+    tree, own = file.tree, file.language.own_object
+    for statement in file.statements_of(maker):
+        uses = [n for n in range(statement, tree.end[statement]) if tree.text[n] == own]
+        target = tree.child(statement, "left") if tree.kind[statement] == "assignment" else None
+        if any(_is_handed_out(file, n) for n in uses):
+            return False
+        if target is not None and tree.source_of(target) == f"{own}.{field}":
+            return True
+    return False
+
+
+def _is_handed_out(file: ProgramFile, node: int) -> bool:
+    """True where an object is more than asked for a field, or given one: called, or a method of it handed on."""
+    tree, language = file.tree, file.language
+    parent = tree.parent[node]
+    called = tree.kind[tree.parent[parent]] == language.call and tree.field[parent] == language.callee_field
+    plain = tree.kind[parent] == language.member[0] and tree.field[node] == "object" and not called
+    return not plain or tree.text[tree.end[parent] - 1] in {p.name for p in file.procedures}
 
 
 def keeps_field(file: ProgramFile, name: str, field: str) -> bool:
