@@ -96,7 +96,12 @@ second()
 
 
 PICTURES = {
-    "python": ("dot({0}, {1} * 2)", "print(-{0}, {1} ** 2)", "print(f'at {0}', {1} % 7)", "print('p', 100 - {0}, not {1})"),
+    "python": (
+        "dot({0}, {1} * 2)",
+        "print(-{0}, {1} ** 2)",
+        "print(f'at {0}', {1} % 7)",
+        "print('p', 100 - {0}, not {1})",
+    ),
     "javascript": (
         "console.log({0}, {1} * 2);",
         "console.log('at ' + {0} + ',' + {1});",

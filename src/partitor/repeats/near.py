@@ -106,8 +106,8 @@ def near_stretches(
     for one, other in sorted(pairs, key=lambda pair: -len(pair[0].file.statements_within(*pair[0].span))):
         if not (free(one) and free(other)) or any(_overlap(a, b) for a in (one, other) for b in taken):
             continue
-        lines = [_lines_of(copy.file, copy.statements, shape, worded) for copy in (one, other)]
-        found = _compared(*lines)
+        first, second = (_lines_of(copy.file, copy.statements, shape, worded) for copy in (one, other))
+        found = _compared(first, second)
         if found is not None:
             taken += [one, other]
             yield NearBlock((one, other), *found)

@@ -347,7 +347,7 @@ class Namer:
             return ["shade" if self.taken & {"color", "colour"} else "color"]
         if self._picks_an_element(column, copies[0]):
             return ["index"]
-        kind = NUMBER_NAMES if column.numbers is not None else VALUE_NAMES
+        kind: Sequence[str] = NUMBER_NAMES if column.numbers is not None else VALUE_NAMES
         if column.numbers is None and column.values[0][:1] in "\"'":
             kind = self._names_for_texts(column.values)
         if copies[0].file.tree.kind[column.spots[0].nodes[0]] == "character":
