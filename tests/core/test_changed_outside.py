@@ -178,3 +178,43 @@ menu()
     assert [s.status for s in report(text).suggestions] == ["proved"]
     for given in ("3\n3\n", "1\n2\n3\n", "1\n3\n3\n2\n2\n2\n"):
         assert run(after, given + "3\n" * 6) == run(text, given + "3\n" * 6)
+
+
+HANDLERS = """
+left = 0
+right = 0
+
+
+def add_left(n):
+    global left
+    {first}
+    print("left has", left)
+    if left > 5:
+        print("left wins")
+        print("well done")
+    print("-----")
+
+
+def add_right(n):
+    global right
+    {second}
+    print("right has", right)
+    if right > 5:
+        print("right wins")
+        print("well done")
+    print("-----")
+
+
+for one in [add_left, add_right, add_left]:
+    one(4)
+print(left, right)
+"""
+
+
+@pytest.mark.parametrize("change", ["{0} += n", "{0} = {0} + n", "{0} = n", "{0} = n\n    {0} = {0} * 2"])
+def test_handlers_that_each_change_a_variable_of_the_program_keep_their_names(change: str) -> None:
+    text = HANDLERS.format(first=change.format("left"), second=change.format("right"))
+    after = worked(text)
+    assert after.count("well done") == 1
+    assert "    global left\n    left = " in after
+    assert printed(after) == printed(text)

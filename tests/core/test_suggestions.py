@@ -2,7 +2,10 @@
 
 from textwrap import dedent
 
-from builders import printed, report, run, worked
+import pytest
+from builders import file, printed, report, rules, run, worked
+
+from partitor.suggestions.proof import MergedFunctions, prove
 
 
 def same(text: str, expected: str) -> None:
@@ -583,3 +586,102 @@ print(size1 + size2)
     after = worked(text)
     assert "(boat):" in after
     assert printed(after) == printed(text)
+
+
+SORTS = """
+def sort_names():
+    names = ["Nell", "Anna", "Odo", "Cora"]
+    for i in range(len(names)):
+        for j in range(len(names) - i - 1):
+            if names[j] > names[j + 1]:
+                names[j], names[j + 1] = names[j + 1], names[j]
+    print("Sorted names:", names)
+
+
+def sort_marks():
+    marks = [55, 81, 42, 67]
+    for i in range(len(marks)):
+        for j in range(len(marks) - i - 1):
+            if marks[j] > marks[j + 1]:
+                marks[j], marks[j + 1] = marks[j + 1], marks[j]
+    print("Sorted marks:", marks)
+
+
+sort_names()
+sort_marks()
+sort_names()
+"""
+
+
+def test_a_list_that_each_twin_begins_with_is_given_to_the_one_function() -> None:
+    after = worked(SORTS)
+    assert "(values, label):\n    for i" in after
+    assert '(["Nell", "Anna", "Odo", "Cora"], "Sorted names:")' in after
+    assert printed(after) == printed(SORTS)
+
+
+GENERAL = """
+def sort_values(values, label):
+{first}    values.append(3)
+    print(label, values, {shown})
+
+
+sort_values([1, 2], "one")
+sort_values([1, 2], "two")
+"""
+TWO = """
+def sort_names():
+    names = [1, 2]
+{between}    names.append(3)
+    print("one", names, {shown})
+
+
+def sort_marks():
+    marks = [1, 2]
+{between}    marks.append(3)
+    print("two", marks, {other})
+
+
+sort_names()
+sort_marks()
+"""
+
+
+@pytest.mark.parametrize(
+    ("between", "first", "shown", "names", "marks", "right"),
+    [
+        ("", "", "values", "names", "marks", True),
+        ("", "", "[1, 2]", "[1, 2]", "[1, 2]", True),
+        # Made once and used in two places it is one list; made in each place it is two.
+        ("", "", "values", "[1, 2]", "[1, 2]", False),
+        ("    print('first')\n", "", "values", "names", "marks", False),
+        ("    print('first')\n", "    print('first')\n", "values", "names", "marks", True),
+    ],
+)
+def test_such_a_list_is_the_functions_own_variable(
+    between: str, first: str, shown: str, names: str, marks: str, right: bool
+) -> None:
+    before = TWO.format(between=between, shown=names, other=marks)
+    after = GENERAL.format(first=first, shown=shown)
+    claim = MergedFunctions("main.py", "sort_values", ("sort_names", "sort_marks"))
+    assert prove(file(before), file(after), claim).proved is right
+
+
+def test_what_is_called_after_what_the_function_is_called_after_tells_that_they_are_alike() -> None:
+    text = """
+let teaCount = 0;
+let cakeCount = 0;
+function addTea() {
+  teaCount++;
+  teaShown.textContent = "Tea: " + teaCount;
+  console.log("added tea, total is now " + (teaCount * 2));
+}
+function addCake() {
+  cakeCount++;
+  cakeShown.textContent = "Cake: " + cakeCount;
+  console.log("added cake, total is now " + (cakeCount * 3));
+}
+addTea();
+addCake();
+"""
+    assert "twin-functions" in rules(text, language="javascript")

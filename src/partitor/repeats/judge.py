@@ -14,7 +14,7 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value
 from .columns import Column, Spot
 from .counters import are_listable
-from .following import WORD, words_following
+from .following import WORD, own_words, words_following
 from .moves import following
 from .private import private_columns
 from .series import is_numbered
@@ -171,8 +171,15 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     if _unlike_prints(table) and table.columns:
         return False
     enough = 4 if inner >= 3 else 6
-    alike = table.constant_tokens + sum(len(column.spots) for column in renamed)
-    return table.constant_tokens >= enough and alike >= 2 * spots
+    alike = sum(len(column.spots) for column in renamed)
+    constant = table.constant_tokens
+    if (constant < enough or constant + alike < 2 * spots) and inner >= MANY:
+        # What is called after what the function is called after tells that the functions are alike.
+        word = own_words([p.name for p in procedures])
+        told = [words_following(c.values, word) for c in unlike if c.numbers is None] if word else []
+        constant += sum(words for words in told if words is not None)
+        spots -= sum(words is not None for words in told) / 2
+    return constant >= enough and constant + alike >= 2 * spots
 
 
 def _operators(copy: Copy) -> int:

@@ -406,8 +406,10 @@ def _lent(table: Table, scope: int) -> frozenset[str]:
     first = table.copies[0]
     if not first.file.language.changes_unseen or not scope:
         return frozenset()
-    given = [given_value(first.file.tree, s) for s in first.statements]
-    certain = {first.file.tree.text[pair[0]]: pair[0] for pair in reversed(given) if pair is not None}
+    tree = first.file.tree
+    given = [pair for pair in (given_value(tree, s) for s in first.statements) if pair is not None]
+    anew = [pair for pair in given if tree.text[pair[0]] not in tree.text[pair[1] : tree.end[pair[1]]]]
+    certain = {tree.text[pair[0]]: pair[0] for pair in reversed(anew)}
     order = _order_of_names(first)
     targets = {c.values[0] for c in table.columns if _is_variable(c)}
     return frozenset(

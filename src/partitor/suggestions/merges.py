@@ -49,15 +49,16 @@ def merge_candidate(twins: Twins) -> Candidate:
     namer = Namer(file, writer.style)
     first = procedures[0]
     inside = namer.inside(twins.table.copies[:1], twins.table.columns, first.parameters)
-    given_first = first_values(twins.table, columns, first.parameters)
+    given_first = first_values(twins.table, columns, first.parameters, renamed=True)
     values, filled = values_of(twins, [c for c in columns if c not in given_first], inside)
     values = {**{name: c for c, (name, _) in given_first.items()}, **values}
     if len(first.parameters) + len(values) - bool(home) > MOST_PARAMETERS:
         raise CannotWrite(f"the function would need {len(first.parameters) + len(values)} parameters")
     name = namer.merged([p.name for p in procedures], twins.table.copies[0])
+    called = _general_names(twins, inside, filled)
+    values = {called.get(n, n) if c in given_first else n: c for n, c in values.items()}
     added = [Variable(n, column_type(c, twins.table.copies)) for n, c in values.items()]
     renamed, inserted = _own_calls(file, first, name, [writer.argument(n, n) for n in values], writer)
-    called = _general_names(twins, inside, filled)
     parameters = [*(called.get(p, p) for p in first.parameters), *values]
     if file.language.declares:
         renamed += _at_parameters(file, first, called)

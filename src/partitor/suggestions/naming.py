@@ -169,10 +169,10 @@ class Namer:
             return self.fresh(["result"])
         if not any(len(w) > 2 for w in own):
             return column.values[0]
-        if column.is_target:
-            return self.fresh(["item"]) if self._turns_a_loop(column, copies[0]) else column.values[0]
         if self._used_as_collection(copies[0], column):
             return self.fresh(["values"], ["items", "things"])
+        if column.is_target:
+            return self.fresh(["item"]) if self._turns_a_loop(column, copies[0]) else column.values[0]
         return self.fresh(["amount"] if self._is_reckoned_with(column, copies[0]) else ["value"], ["given"])
 
     def own(self, column: Column, copies: Sequence[Copy], returned: bool, told: set[str]) -> str:
@@ -644,7 +644,8 @@ class Namer:
             if file.names.role[i] <= Role.UPDATE and name not in file.language.builtins:
                 counts.update({w: 2 for w in words_of(name) if len(w) > 2})
         for node in range(start, stop) if not asks else ():
-            if file.tree.kind[node] in {"string", "string_content"}:
+            listed = file.tree.kind[file.tree.parent[node]] == "list"
+            if file.tree.kind[node] in {"string", "string_content"} and not listed:
                 words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
                 counts.update(w for w in dict.fromkeys(words) if len(w) > 3)
         reckoned = next((word for word in counts if word in QUANTITIES), "part")

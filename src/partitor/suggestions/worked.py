@@ -23,7 +23,7 @@ from ..repeats.limits import Limits
 from ..repeats.near import NearTwins
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.runs import Run
-from ..repeats.slots import Copy, Table
+from ..repeats.slots import Copy, Table, compare
 from ..repeats.windows import parts_of
 from .candidate import Candidate
 from .edits import CannotWrite, apply_edits, edits_between, rewritten
@@ -385,9 +385,25 @@ def twins_candidate(twins: Twins) -> Candidate:
     if not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures]):
         return merge_candidate(twins)
     stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
+    stay = stay or _change_the_programs(twins)
     if stay and not any(c.is_field for c in twins.table.columns):
-        return function_candidate(twins.table, name=shared_name(twins))
+        return function_candidate(_without_outer_names(twins.table), name=shared_name(twins))
     return merge_candidate(twins)
+
+
+def _change_the_programs(twins: Twins) -> bool:
+    """True where each function changes another variable of the program: no call could give it that."""
+    file, first = twins.procedures[0]
+    targets = (c.values[0] for c in twins.table.columns if c.is_target and c.is_name)
+    return any(file.names.owner_of(name, first.node) == 0 for name in targets)
+
+
+def _without_outer_names(table: Table) -> Table:
+    """The copies without the line with which each says which variables of the program it changes."""
+    outer = table.copies[0].file.language.outer_declarations
+    if not all(c.file.tree.kind[c.first] in outer and len(c.statements) > 1 for c in table.copies):
+        return table
+    return compare([Copy(c.file, c.statements[1:]) for c in table.copies]) or table
 
 
 def _merges(repeats: Repeats) -> Iterator[Making]:

@@ -12,7 +12,7 @@ from . import declared, places, rules
 from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
 from .reach import has_its_value
-from .terms import is_literal, match_in_order, substitute, term_of
+from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
 from .values import keeps_field
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
@@ -219,7 +219,7 @@ class MergeProof:
             kept = {k + offset: k for k in range(len(old))}
             values = {k: term_of(self.after, new[k]) for k in fixed}
             same = all(self._same_argument(old[kept[k]], new[k]) for k in kept)
-            if same and all(self._is_fixed(v, twin) for v in values.values()):
+            if same and all(self._is_fixed(v, twin) or is_fresh_container(v) for v in values.values()):
                 return kept, values
         raise Refused("a call's values are not the ones it gave before")
 
@@ -376,6 +376,8 @@ class MergeProof:
         mapping = self._own_object() | {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
         fixed = {general.parameters[k]: value for k, value in values.items()}
         twin_body = self._without_first_values(twin_body, len(body), fixed, mapping)
+        if any(is_fresh_container(value) for value in fixed.values()):
+            raise Refused("a list that is made anew in each call would be shared")
         if rules.names_written(after, body, general.node) & set(fixed):
             raise Refused("the general function changes one of the values it is given")
         if rules.names_of_inner_scopes(after, body) & set(fixed):
@@ -422,8 +424,8 @@ class MergeProof:
     def _without_first_values(
         self, twin_body: list[int], size: int, fixed: dict[str, Term], mapping: dict[str, str]
     ) -> list[int]:
-        """A twin's statements without the literals that it first gives to variables, where the general function is
-        given them: such a parameter is that variable."""
+        """A twin's statements without the literals, and lists of them, that it first gives to variables, where the
+        general function is given them: such a parameter is that variable, under its name or another."""
         left = list(twin_body)
         general, tree = self.general, self.after.tree
         again = self.claim.name in tree.text[tree.child(general.node, "body") or 0 : tree.end[general.node]]
@@ -432,10 +434,14 @@ class MergeProof:
             target, value = (term[1], term[3]) if term[0] == "assignment" and len(term) == 4 else ((), ())
             assert isinstance(target, tuple)
             name = str(target[1]) if target[:1] == ("identifier",) and term[2] == ("=", "=") else ""
-            if not name or name in mapping.values() or fixed.get(name) != value or not is_literal(fixed[name]):
+            assert isinstance(value, tuple)
+            plain = bool(value) and (is_literal(value) or is_fresh_container(value))
+            given = [p for p in fixed if plain and fixed[p] == value]
+            parameter = name if name in given else given[0] if given and name not in fixed else ""
+            if not name or name in mapping.values() or not parameter:
                 break
-            del fixed[name]
-            mapping[name] = name
+            del fixed[parameter]
+            mapping[parameter] = name
             left.pop(0)
         return left
 
