@@ -1,8 +1,8 @@
 """How many opportunities are found in small programs that were written to be measured once, by language.
 
 Each program in `reach/*.txt` begins with a line `===== language name expected`: for each opportunity, with `,` between
-them, the rules that would do, with `|` between them; or `clean`. They were fresh when they were first measured; what they
-say today is that nothing was lost. Write new ones to learn more.
+them, the rules that would do, with `|` between them; or `clean`. They were fresh when they were first measured; what
+they say today is that nothing was lost. Write new ones to learn more.
 """
 
 from __future__ import annotations
