@@ -1,8 +1,10 @@
 """Twins that each work on a variable of the program, or the class: one function that is given it, where it is the same
 thing whenever the function runs."""
 
+from pathlib import Path
+
 import pytest
-from builders import printed, report, worked
+from builders import printed, report, rules, worked
 from runners import require_same_output
 
 PYTHON = """
@@ -162,3 +164,99 @@ def test_what_changes_a_field_is_not_what_changes_another_already() -> None:
     )
     text += "  void erase() {}\n  void draw() {}\n  void go() { right(3); down(4); }\n}\n"
     assert not any("already" in f.message for f in report(text, language="java").findings)
+
+
+HANDLERS = """
+let score = 0;
+function checkOne() {
+  const given = document.getElementById("q1").value;
+  if (given === "tern") {
+    score += 1;
+    document.getElementById("r1").textContent = "Right!";
+  } else {
+    document.getElementById("r1").textContent = "Wrong";
+  }
+}
+function checkTwo() {
+  const given = document.getElementById("q2").value;
+  if (given === "eel") {
+    score += 1;
+    document.getElementById("r2").textContent = "Right!";
+  } else {
+    document.getElementById("r2").textContent = "Wrong";
+  }
+}
+function checkThree() {
+  const given = document.getElementById("q3").value;
+  if (given === "sole") {
+    score += 1;
+    document.getElementById("r3").textContent = "Right!";
+  } else {
+    document.getElementById("r3").textContent = "Wrong";
+  }
+}
+"""
+
+
+def test_functions_that_only_the_page_calls_keep_their_names_and_share_what_they_do() -> None:
+    after = worked(HANDLERS, "javascript")
+    assert after.count("score += 1") == 1
+    assert all(f"function check{name}() {{\n" in after for name in ("One", "Two", "Three"))
+
+
+ZOO = """
+import java.util.ArrayList;
+
+public class Main {
+    private ArrayList<String> seals = new ArrayList<>();
+    private ArrayList<String> gulls = new ArrayList<>();
+
+    public void addSeal(String name) {
+        if (seals.contains(name)) {
+            System.out.println(name + " is here already");
+        } else {
+            seals.add(name);
+            System.out.println("Welcome " + name);
+        }
+    }
+
+    public void addGull(String name) {
+        if (gulls.contains(name)) {
+            System.out.println(name + " is here already");
+        } else {
+            gulls.add(name);
+            System.out.println("Welcome " + name);
+        }
+    }
+
+    public static void main(String[] args) {
+        Main zoo = new Main();
+        zoo.addSeal("Bo");
+        zoo.addSeal("Bo");
+        zoo.addGull("Bo");
+    }
+}
+"""
+
+
+def test_methods_that_each_use_a_list_of_their_object_share_a_method_that_is_given_it(tmp_path: Path) -> None:
+    after = worked(ZOO, "java")
+    assert "(ArrayList<String> values, String name)" in after
+    assert after.count("is here already") == 1
+    require_same_output("java", ZOO, after, tmp_path)
+
+
+def test_handlers_of_a_form_in_c_sharp_are_given_colours_and_need_not_read_their_event() -> None:
+    handler = """
+    void {0}Button_Click(object sender, EventArgs e)
+    {{
+        count++;
+        label.Text = "{0} was clicked";
+        panel.BackColor = Color.{0};
+        log.Items.Add("{1} " + count);
+    }}
+"""
+    handlers = "".join(handler.format(name, name.lower()) for name in ("Red", "Blue", "Green"))
+    text = f"using System;\n\nclass Form1\n{{\n    int count = 0;\n{handlers}}}\n"
+    assert "(string message, Color color, string name)" in worked(text, "csharp")
+    assert "unused-parameter" not in rules(text, language="csharp")

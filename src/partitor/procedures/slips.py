@@ -30,6 +30,8 @@ def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure
             free = False
         if procedure.name in language.framework_calls or is_constructor(file, procedure):
             free = False
+        if _takes_an_event(file, procedure):
+            free = False
         if not free or _is_placeholder(file, procedure):
             continue
         inside = names.within(procedure.node, tree.end[procedure.node])
@@ -46,6 +48,13 @@ def unused_parameters(file: ProgramFile, calls: CallMap) -> list[tuple[Procedure
         if unread:
             found.append((procedure, unread))
     return found
+
+
+def _takes_an_event(file: ProgramFile, procedure: Procedure) -> bool:
+    """True for a handler whose parameters are those that every event hands over: `(object sender, EventArgs e)`."""
+    tree = file.tree
+    parameters = tree.child(procedure.node, "parameters")
+    return parameters is not None and any(text.endswith("EventArgs") for text in tree.leaf_texts(parameters))
 
 
 def _stands_alone(file: ProgramFile, procedure: Procedure) -> bool:

@@ -585,7 +585,9 @@ class Namer:
         types = file.language.types
         told = {types.text, types.truth, *types.ranks}
         plain = kind is None or kind.dimensions or kind.base in told or not kind.base[:1].isupper()
-        return [] if kind is None or plain else words_of(kind.base)[-1:]
+        if kind is None or plain:
+            return []
+        return ["values"] if "<" in kind.base else words_of(kind.base)[-1:]
 
     def _used_as_collection(self, copy: Copy, column: Column) -> bool:
         file = copy.file

@@ -380,15 +380,34 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
 
 
 def twins_candidate(twins: Twins) -> Candidate:
-    """One function for twins; where others call them by name, and so they must stay, a function for what they do."""
+    """One function for twins; where others call them by name, and so they must stay, or no call could give it what it
+    needs, a function for what they do."""
     apart = len({id(f) for f, _ in twins.procedures}) > 1
-    if not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures]):
-        return merge_candidate(twins)
+    methods = not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures])
     stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
     stay = stay or _change_the_programs(twins)
-    if stay and not any(c.is_field for c in twins.table.columns):
-        return function_candidate(_without_outer_names(twins.table), name=shared_name(twins))
+    if stay and not methods and not any(c.is_field for c in twins.table.columns):
+        return _shared_by_twins(twins)
+    merge = _tried(partial(merge_candidate, twins))
+    if isinstance(merge, Proved):
+        return merge.candidate
+    shared = _tried(partial(_shared_by_twins, twins))
+    if isinstance(shared, Proved) and shared.saved_lines >= LEAST_SAVING:
+        return shared.candidate
     return merge_candidate(twins)
+
+
+def _tried(make: Callable[[], Candidate]) -> Proved | str:
+    try:
+        candidate = make()
+    except CannotWrite as problem:
+        return str(problem)
+    return _attempt(lambda: candidate)
+
+
+def _shared_by_twins(twins: Twins) -> Candidate:
+    """A function for what twins do that keep their own names."""
+    return function_candidate(_without_outer_names(twins.table), name=shared_name(twins))
 
 
 def _change_the_programs(twins: Twins) -> bool:

@@ -127,7 +127,9 @@ CSHARP = Language(
             try typeof uint ulong unchecked unsafe ushort using virtual void volatile while var async await
             """.split()
         ),
-        "constant_holders": frozenset({"ConsoleColor", "DayOfWeek"}),
+        "constant_holders": frozenset(
+            "ConsoleColor DayOfWeek Color Keys Key KeyCode DialogResult FontStyle BorderStyle".split()
+        ),
         "framework_calls": frozenset(
             """
             Main Start Update Awake OnEnable OnDisable FixedUpdate ToString Equals GetHashCode CompareTo Dispose
