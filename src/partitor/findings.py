@@ -115,7 +115,7 @@ class Remarks:
 
     def _add_run(self, run: Run) -> None:
         table = run.table
-        goal = "one branch" if run.is_one_branch else "one list" if run.in_branches else "a loop"
+        goal = "one branch" if run.is_one_branch else "one table" if run.in_branches else "a loop"
         suggestion = self._suggest("loop", lambda: loop_candidate(run), table, goal)
         if suggestion.status != "proved" and in_a_function(run):
             called = attempt(lambda: function_candidate(table), run)

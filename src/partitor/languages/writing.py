@@ -216,6 +216,14 @@ class Writer(ABC):
         language has none."""
         raise CannotWrite(f"{array.name} would have to be a list")
 
+    def table(self, name: str, entries: Sequence[str], indent: str) -> list[str]:
+        """What makes a table of entries (`key: value`). Raises CannotWrite where the language has none."""
+        raise CannotWrite("what differs in the branches would have to be one list first")
+
+    def looked_up(self, name: str, variable: str, before: str, otherwise: str, indent: str) -> list[str]:
+        """`before` with what a table has for a variable, or `otherwise`; where that is "", only if it has something."""
+        raise CannotWrite("what differs in the branches would have to be one list first")
+
     def function_indent(self, beside: int) -> str:
         """The white space at which a new function beside the procedure at `beside` begins."""
         return ""

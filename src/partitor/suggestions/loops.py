@@ -23,6 +23,7 @@ from .edits import Edit, closers_behind, require_whole_lines
 from .families import listed_run, over_lists
 from .interrupted import with_further_loops
 from .joined_branches import joined_candidate
+from .lookups import lookup_candidate
 from .naming import Namer
 from .proof import NewLoop
 from .text import body_lines
@@ -47,7 +48,7 @@ def loop_candidate(run: Run) -> Candidate:
     if run.is_one_branch:
         return joined_candidate(run.table)
     if run.in_branches:
-        raise CannotWrite("what differs in the branches would have to be one list first")
+        return lookup_candidate(run.table)
     return with_further_loops(_one_loop(run), run, _one_loop)
 
 

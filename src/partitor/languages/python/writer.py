@@ -79,6 +79,17 @@ class PythonWriter(Writer):
     def outer_declaration(self, names: Sequence[str]) -> str:
         return f"global {', '.join(names)}"
 
+    def table(self, name: str, entries: Sequence[str], indent: str) -> list[str]:
+        whole = f"{indent}{name} = {{{', '.join(entries)}}}"
+        if len(whole) <= WIDTH:
+            return [whole]
+        return [f"{indent}{name} = {{", *_packed(entries, indent + self.style.indent), f"{indent}}}"]
+
+    def looked_up(self, name: str, variable: str, before: str, otherwise: str, indent: str) -> list[str]:
+        if otherwise:
+            return [f"{indent}{before}{name}.get({variable}, {otherwise})"]
+        return [f"{indent}if {variable} in {name}:", f"{indent}{self.style.indent}{before}{name}[{variable}]"]
+
     def function_indent(self, beside: int) -> str:
         return leading_space(self.file, beside) if beside else ""
 

@@ -12,6 +12,7 @@ from .branches import prove_branches
 from .calls import prove_call
 from .functions import prove_function
 from .listing import prove_listing
+from .lookups import prove_lookup
 from .loops import prove_loop
 from .merges import prove_merge
 from .method_merges import prove_merged_methods
@@ -23,6 +24,7 @@ from .verdict import (
     Claim,
     JoinedBranches,
     ListedVariables,
+    LookedUp,
     MergedFunctions,
     MovedFunction,
     NewFunction,
@@ -38,6 +40,7 @@ __all__ = [
     "Claim",
     "JoinedBranches",
     "ListedVariables",
+    "LookedUp",
     "MergedFunctions",
     "MovedFunction",
     "NewFunction",
@@ -60,6 +63,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     try:
         if isinstance(claim, NewLoop):
             prove_loop(before, after, claim)
+        elif isinstance(claim, LookedUp):
+            prove_lookup(before, after, claim)
         elif isinstance(claim, JoinedBranches):
             prove_branches(before, after, claim)
         elif isinstance(claim, NewFunction):

@@ -90,8 +90,16 @@ class JoinedBranches(msgspec.Struct, frozen=True):
     line: int
 
 
+class LookedUp(msgspec.Struct, frozen=True):
+    """The table `name` was introduced, and is looked into in place of branches that each gave a literal for one."""
+
+    path: str
+    name: str
+
+
 Claim = (
     NewLoop
+    | LookedUp
     | JoinedBranches
     | NewFunction
     | SharedFunction

@@ -1,0 +1,116 @@
+"""Branches that give a literal for a literal: a table that is looked into instead."""
+
+from __future__ import annotations
+
+from ..errors import CannotWrite
+from ..languages.writers import writer_for
+from ..languages.writing import leading_space
+from ..program.program import ProgramFile
+from ..program.shapes import given_value
+from ..repeats.slots import Copy, Table
+from .candidate import Candidate
+from .edits import Edit
+from .naming import Namer
+from .proof import LookedUp
+
+
+def lookup_candidate(table: Table) -> Candidate:
+    """The table with what belongs to what, and the one statement that looks it up. Raises CannotWrite."""
+    first = table.copies[0]
+    file, tree = first.file, first.file.tree
+    writer = writer_for(file)
+    asked = next(c for c in table.columns if c.spots[0].nodes[0] < first.statements[1])
+    given = next((c for c in table.columns if c is not asked), None)
+    variable = _variable(first)
+    if given is None or any(c.is_target for c in table.columns) or not variable:
+        raise CannotWrite("what differs in the branches would have to be one list first")
+    choice = tree.parent[first.statements[0]]
+    stop, otherwise, kept = _otherwise(file, choice, table, variable)
+    start, end = tree.start_line(choice), tree.end_line(stop)
+    if any(start <= c.line <= end for c in tree.comments):
+        raise CannotWrite("a comment belongs to one of the branches")
+    indent = leading_space(file, choice)
+    namer = Namer(file, writer.style)
+    name = namer.plural(_called(first) or namer.column(given, table.copies))
+    done = first.statements[1]
+    spot = given.spots[0].nodes[0]
+    before = tree.source[tree.start_byte[done] : tree.start_byte[spot]].decode()
+    if tree.end_byte[spot] != tree.end_byte[tree.end[done] - 1] or "\n" in before:
+        raise CannotWrite("what the branches do has an unusual form")
+    entries = [f"{key}: {value}" for key, value in zip(asked.values, given.values, strict=True)]
+    looked_up = [*writer.looked_up(name, variable, before, otherwise, indent), *kept]
+    above = _outermost_loop(file, choice)
+    at, around = tree.start_line(above), leading_space(file, above)
+    lines = writer.table(name, entries, around)
+    edits = [Edit(start, end, tuple(looked_up))]
+    edits = [Edit(at, at - 1, tuple(lines)), *edits] if above != choice else [Edit(start, end, (*lines, *looked_up))]
+    return Candidate(
+        kind="table",
+        title=f"A table {name} in place of {len(table.copies)} branches",
+        file=file,
+        edits=tuple(edits),
+        claim=LookedUp(file.path, name),
+        slots=(),
+        table=table,
+        name=name,
+    )
+
+
+def _variable(first: Copy) -> str:
+    """The variable that the first branch's test compares with a literal; "" where it asks for something else."""
+    tree, test = first.file.tree, first.statements[0]
+    sides = list(tree.children(test))
+    compared = len(sides) == len(("variable", "==", "literal")) and tree.text[sides[1]] == "=="
+    plain = compared and tree.kind[sides[0]] == first.file.language.name
+    return tree.text[sides[0]] if plain else ""
+
+
+def _called(first: Copy) -> str:
+    """The variable that each branch gives a value; "" where they do something else."""
+    given = given_value(first.file.tree, first.statements[1])
+    return first.file.tree.text[given[0]] if given else ""
+
+
+def _otherwise(file: ProgramFile, choice: int, table: Table, variable: str) -> tuple[int, str, tuple[str, ...]]:
+    """(the last statement of the choice, what is given for anything else or "", the lines of an `else` that stays)."""
+    tree = file.tree
+    choices = list(dict.fromkeys(tree.parent[copy.statements[0]] for copy in table.copies))
+    chained = len(choices) > 1 and tree.kind[choices[1]] == "elif_clause"
+    if chained and choices[1:] != [c for c in tree.children(choice) if tree.kind[c] == "elif_clause"]:
+        raise CannotWrite("not all of the branches ask for a literal")
+    last = choice if chained else choices[-1]
+    clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+    block = file.block_at[tree.parent[last]].statements
+    behind = block[block.index(last) + 1 :][:1]
+    done = table.copies[0].statements[1]
+    if clause is not None:
+        inside = next(file.block_at[c].statements for c in tree.children(clause) if c in file.block_at)
+        value = _value(file, done, inside[0], variable) if len(inside) == 1 else ""
+        lines = file.lines[tree.start_line(clause) - 1 : tree.end_line(clause)]
+        return last, value, () if value else tuple(lines)
+    if tree.kind[done] == file.language.returning and behind:
+        value = _value(file, done, behind[0], variable)
+        return (behind[0] if value else last), value, ()
+    return last, "", ()
+
+
+def _value(file: ProgramFile, done: int, other: int, variable: str) -> str:
+    """The literal, or the variable that is asked for, that another statement gives, which is like the branches' but for
+    that; "" for any other statement."""
+    tree, language = file.tree, file.language
+    values = [[c for c in tree.children(s) if tree.text[c] != ";"][-1] for s in (done, other)]
+    before = [tree.source[tree.start_byte[s] : tree.start_byte[v]] for s, v in zip((done, other), values, strict=True)]
+    known = tree.kind[values[1]] in language.numbers | language.strings | language.constants
+    plain = known or tree.text[values[1]] == variable
+    return tree.source_of(values[1]) if plain and before[0] == before[1] else ""
+
+
+def _outermost_loop(file: ProgramFile, choice: int) -> int:
+    """The outermost loop of its procedure around a choice: what never changes is made before it; else the choice."""
+    above = choice
+    for parent in file.parents(choice):
+        if file.tree.kind[parent] in file.language.procedures | file.language.classes:
+            break
+        if file.tree.kind[parent] in file.language.loops:
+            above = parent
+    return above
