@@ -164,12 +164,18 @@ def of_one_order(message: str, table: Table) -> str:
     return f"{message[:-1]}, once their lines are brought into one order." if reordered else message
 
 
+WORKED_OUT = re.compile(r"(\w+) [-+] \d+")
+
+
 def difference(slots: Sequence[SlotColumn], table: Table) -> str:
     """How much differs, and what it is called where that is little."""
     if not table.columns:
         return "they are the same each time"
     if not slots:
         return "they differ in a few values"
+    # `x + 25` is no other thing than `x`.
+    names = {s.name for s in slots}
+    slots = [s for s in slots if not ((of := WORKED_OUT.fullmatch(s.name)) and of[1] in names)]
     named = [s for s in slots if not s.name.startswith("slot ")]
     if len(named) < len(slots) or len(slots) > 3:
         return f"they differ in {number_word(len(slots))} thing{'s' * (len(slots) != 1)}"

@@ -264,3 +264,25 @@ def test_three_variables_of_the_names_that_are_asked_for_are_one_dictionary() ->
 
 
 NAMES = ("pier", "dune", "mill")
+
+
+def test_classes_alike_as_a_whole_are_told_once_though_a_method_is_quite_the_same() -> None:
+    pet = """
+class {0}:
+    def __init__(self, name):
+        self.name = name
+        self.energy = 5
+
+    def play(self):
+        if self.energy > 0:
+            self.energy -= 1
+            print(self.name, "plays")
+        else:
+            print(self.name, "is tired")
+
+    def speak(self):
+        print(self.name, "says {1}")
+
+"""
+    text = pet.format("Dog", "woof") + pet.format("Cat", "miaow") + 'Dog("Rex").play()\nCat("Tom").speak()\n'
+    assert [f.rule for f in report(text).findings if f.rule.startswith(("twin", "repeated"))] == ["twin-functions"]

@@ -4,7 +4,7 @@ import random
 from pathlib import Path
 
 import pytest
-from builders import printed, worked
+from builders import printed, report, worked
 from runners import require_same_output
 
 FACES = """
@@ -176,3 +176,8 @@ elm()
     after = worked(text)
     assert "rect(x - 10, y - 20, 28, 20)" in after
     assert printed(after) == printed(text)
+
+
+def test_what_is_worked_out_from_another_thing_is_no_further_difference() -> None:
+    (finding,) = [f for f in report(FACES, language="javascript").findings if f.rule == "repeated-block"]
+    assert finding.message.endswith("they differ only in x and y.")

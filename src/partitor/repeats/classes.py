@@ -25,6 +25,11 @@ class AlikeClasses(msgspec.Struct, frozen=True, eq=False):
     tables: tuple[Table, ...]
     """What differs in each method."""
 
+    def holds(self, table: Table) -> bool:
+        """True where every copy stands in one of the classes."""
+        spans = [(file, node, file.tree.end[node]) for file, node in self.classes]
+        return all(any(c.file is f and start < c.first < stop for f, start, stop in spans) for c in table.copies)
+
     @property
     def names(self) -> list[str]:
         """What the classes are called."""

@@ -118,14 +118,16 @@ class _Finder:
         blocks = self._blocks(runs, twins)
         if not self.near:
             return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
-        near, near_parts = self._near(runs, blocks, twins)
-        tables = [*(r.table for r in runs), *(b.table for b in blocks), *(t.table for t in twins)]
+        tables = [*(r.table for r in runs), *(t.table for t in twins)]
         classes = [
             found
             for found in alike_classes(self.program.files, self.shapes.shape)
             if not any(_overlap(own, other) for own in found.tables for other in tables)
             and not any((f.path, f.tree.start_line(node)) in self.handed_out for f, node in found.classes)
         ]
+        # Of classes that are alike as a whole, their methods' parts are no matter of their own.
+        blocks = [b for b in blocks if not any(found.holds(b.table) for found in classes)]
+        near, near_parts = self._near(runs, blocks, twins)
         return Repeats(
             tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), tuple(classes), self.complete
         )

@@ -7,6 +7,7 @@ from ..languages.writers import writer_for
 from ..languages.writing import leading_space
 from ..program.program import ProgramFile
 from ..program.shapes import given_value
+from ..records import SlotColumn
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit
@@ -50,7 +51,7 @@ def lookup_candidate(table: Table) -> Candidate:
         file=file,
         edits=tuple(edits),
         claim=LookedUp(file.path, name),
-        slots=(),
+        slots=(SlotColumn(variable, asked.values), SlotColumn(name, given.values)),
         table=table,
         name=name,
     )

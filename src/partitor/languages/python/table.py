@@ -161,6 +161,7 @@ PYTHON = Language(
         "right": ("angle",),
         "randint": ("low", "high"),
         "goto": ("x", "y"),
+        **dict.fromkeys(("create_oval", "create_rectangle", "create_line", "create_text", "create_arc"), ("x", "y")),
         "circle": ("radius",),
         "split": ("separator",),
         "replace": ("old", "new"),
