@@ -25,9 +25,9 @@ def program(choice: str, calls: str = "print(describe(2), describe(5), describe(
 @pytest.mark.parametrize(
     ("choice", "looked_up"),
     [
-        (chain(), 'name = names.get(month, "later")'),
-        (chain(otherwise="month"), "name = names.get(month, month)"),
-        (chain(otherwise=""), "if month in names:\n        name = names[month]"),
+        (chain(), 'name = name_by_month.get(month, "later")'),
+        (chain(otherwise="month"), "name = name_by_month.get(month, month)"),
+        (chain(otherwise=""), "if month in name_by_month:\n        name = name_by_month[month]"),
         (chain("name += {}"), '.get(month, "later")'),
         (chain(otherwise="some(month)"), "else:\n        name = some(month)"),
         (chain(otherwise='"late"\n        print("no")'), 'else:\n        name = "late"\n        print("no")'),

@@ -116,8 +116,6 @@ class _Finder:
         runs += finder.together(runs)
         runs += [run for file in self.program.files for run in self._alike_branches(file, runs)]
         blocks = self._blocks(runs, twins)
-        if not self.near:
-            return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
         tables = [*(r.table for r in runs), *(t.table for t in twins)]
         classes = [
             found
@@ -127,6 +125,8 @@ class _Finder:
         ]
         # Of classes that are alike as a whole, their methods' parts are no matter of their own.
         blocks = [b for b in blocks if not any(found.holds(b.table) for found in classes)]
+        if not self.near:
+            return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
         near, near_parts = self._near(runs, blocks, twins)
         return Repeats(
             tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), tuple(classes), self.complete
@@ -170,7 +170,7 @@ class _Finder:
             """What holds something that was found already is like nothing else."""
             stop = file.tree.end[statement]
             if any(f is file and span[0] < stop and statement < span[1] for f, span in known_places):
-                return -statement
+                return -id(file.tree) - statement
             return self.shapes.symbols(file.tree, statement).blunt
 
         near = list(near_twins(functions, shape, worded, blunt))

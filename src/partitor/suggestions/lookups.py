@@ -32,7 +32,7 @@ def lookup_candidate(table: Table) -> Candidate:
         raise CannotWrite("a comment belongs to one of the branches")
     indent = leading_space(file, choice)
     namer = Namer(file, writer.style)
-    name = namer.plural(_called(first) or namer.column(given, table.copies))
+    name = namer.table(_called(first) or namer.column(given, table.copies), variable)
     done = first.statements[1]
     spot = given.spots[0].nodes[0]
     before = tree.source[tree.start_byte[done] : tree.start_byte[spot]].decode()

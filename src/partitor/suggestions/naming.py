@@ -46,6 +46,8 @@ from .words import (
 
 ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
+LONGEST_LETTERS = 2
+"""Letters of a name that says nothing."""
 LONGEST_OF_TWO = 2
 """Words of a name that may stand beside another in one."""
 
@@ -228,6 +230,13 @@ class Namer:
         if last.endswith("s"):
             return self.fresh(["all", *words])
         return self.fresh([*words[:-1], plural_of(last)], [in_convention([*words, "list"], self.style)])
+
+    def table(self, name: str, variable: str) -> str:
+        """A fresh name for a table in which `name` is looked up by a variable."""
+        words, by = words_of(name), words_of(variable)
+        if min(max(map(len, words), default=0), max(map(len, by), default=0)) <= LONGEST_LETTERS:
+            return self.plural(name)
+        return self.fresh([*words, "by", *by])
 
     def family(self, names: Sequence[str]) -> str:
         """A fresh name for the list of what these variables hold."""
