@@ -414,3 +414,27 @@ print(decode("kduerxu abc"))
     after = worked(text)
     assert "def encode_or_decode(text, as_encode):" in after
     assert printed(after) == printed(text)
+
+
+def test_branches_alike_but_for_their_operators_are_near_copies() -> None:
+    text = """
+if (state == 0) {
+    sprite_index = spr_walk;
+    image_speed = 0.5;
+    x += 2;
+    if (x > right_end) {
+        state = 1;
+        image_xscale = -1;
+    }
+} else if (state == 1) {
+    sprite_index = spr_walk;
+    image_speed = 0.5;
+    x -= 2;
+    if (x < left_end) {
+        state = 0;
+        image_xscale = 1;
+    }
+}
+"""
+    (finding,) = [f for f in report(text, language="gamescript").findings if f.rule == "repeated-block"]
+    assert [(p.start_line, p.end_line) for p in finding.places] == [(2, 8), (10, 16)]

@@ -190,7 +190,7 @@ class _Finder:
                 continue
             if is_free(copy):
                 places.append((s.file, s.block.statements))
-        found = list(near_blocks(places, shape, worded))
+        found = list(near_blocks(places, shape, worded, blunt))
         known_places += [(c.file, c.span) for block in found for c in block.copies]
         found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
         return near, found

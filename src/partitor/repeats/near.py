@@ -80,17 +80,21 @@ def near_twins(
 
 
 def near_blocks(
-    places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol, worded: Symbol
+    places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol, worded: Symbol, blunt: Symbol
 ) -> Iterator[NearBlock]:
-    """Pairs of statement lists, in branches, handlers or functions, that hold near copies."""
+    """Pairs of statement lists, in branches, handlers or functions, that hold near copies, or are alike altogether by a
+    `blunt` symbol."""
     if len(places) > MOST_PLACES:
         return
     lines = _worth_comparing(places, shape, worded)
+    blunted = [[blunt(file, s) for s in statements] for file, statements in places]
     taken: set[int] = set()
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
             continue
         found = _compared(lines[a], lines[b])
+        if found is None and blunted[a] == blunted[b]:
+            found = _compared(lines[a], lines[b], OPERATORS_SHARE)
         if found is not None:
             taken |= {a, b}
             copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
