@@ -60,6 +60,7 @@ class _Analysis:
         self.bound: dict[int, Set] = {}
         self.always = EMPTY
         self.cache: dict[tuple[int, int], tuple[Set, Set]] = {}
+        self.parts: dict[int, tuple[list[tuple[int, int]], list[int], list[int]]] = {}
 
     def run(self) -> Flow:
         self.always = self._names_used_elsewhere()
@@ -135,6 +136,11 @@ class _Analysis:
 
     def _parts(self, node: int) -> tuple[list[tuple[int, int]], list[int], list[int]]:
         """A compound statement's header token ranges, its own blocks, and its clauses."""
+        if node not in self.parts:
+            self.parts[node] = self._taken_apart(node)
+        return self.parts[node]
+
+    def _taken_apart(self, node: int) -> tuple[list[tuple[int, int]], list[int], list[int]]:
         tree, language = self.tree, self.language
         ranges: list[tuple[int, int]] = []
         blocks: list[int] = []
