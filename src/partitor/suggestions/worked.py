@@ -97,6 +97,10 @@ program that a person wrote, a handful for one of tens of thousands of lines."""
 def _attempt(make: Callable[[], Candidate]) -> Proved | str:
     try:
         candidate = make()
+        tried = candidate.file.derived.get(("tried", id(candidate)))
+        if isinstance(tried, tuple):
+            known: Proved | str = tried[1]
+            return known
         spent = candidate.file.derived.get("proved lines", 0)
         assert isinstance(spent, int)
         if spent > MOST_PROVED:
@@ -372,7 +376,7 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
             with contextlib.suppress(TooMuch):
                 return function_candidate(part)
         raise
-    if leaves(block.table.copies[0]) and not isinstance(_attempt(lambda: whole), Proved):
+    if leaves(block.table.copies[0]) and not isinstance(_tried(lambda: whole), Proved):
         for part in parts_of(block.table):
             if not leaves(part.copies[0]):
                 return function_candidate(part)
@@ -388,21 +392,32 @@ def twins_candidate(twins: Twins) -> Candidate:
     stay = stay or _change_the_programs(twins)
     if stay and not methods and not any(c.is_field for c in twins.table.columns):
         return _shared_by_twins(twins)
-    merge = _tried(partial(merge_candidate, twins))
-    if isinstance(merge, Proved):
-        return merge.candidate
+    try:
+        merge = merge_candidate(twins)
+    except CannotWrite:
+        shared = _worth_sharing(twins)
+        if shared is None:
+            raise
+        return shared
+    return merge if isinstance(_tried(lambda: merge), Proved) else _worth_sharing(twins) or merge
+
+
+def _worth_sharing(twins: Twins) -> Candidate | None:
+    """A function for what twins do that keep their own names, where it is proved and saves enough."""
     shared = _tried(partial(_shared_by_twins, twins))
-    if isinstance(shared, Proved) and shared.saved_lines >= LEAST_SAVING:
-        return shared.candidate
-    return merge_candidate(twins)
+    return shared.candidate if isinstance(shared, Proved) and shared.saved_lines >= LEAST_SAVING else None
 
 
 def _tried(make: Callable[[], Candidate]) -> Proved | str:
+    """What comes of one of several candidates; the one that is chosen is not proved once more."""
     try:
         candidate = make()
     except CannotWrite as problem:
         return str(problem)
-    return _attempt(lambda: candidate)
+    result = _attempt(lambda: candidate)
+    # The candidate is kept too, so that its identity stays its own.
+    candidate.file.derived["tried", id(candidate)] = (candidate, result)
+    return result
 
 
 def _shared_by_twins(twins: Twins) -> Candidate:
