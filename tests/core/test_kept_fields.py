@@ -76,6 +76,8 @@ def test_a_loop_goes_through_fields_of_the_object() -> None:
         form(first="print(self)"),
         form(first="handlers = [self.check]"),
         form(base="(Part)"),
+        form(first="if len('a') > 1:\n            return"),
+        form() + "Form.check(form, '', 'x', '')\n",
         form() + "\n\nclass Sub(Form):\n    pass\n",
         form() + "form.left = Part('late')\n",
         form() + "\n\nclass Other:\n    def __init__(self, one):\n        one.left = 3\n",

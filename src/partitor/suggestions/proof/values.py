@@ -67,6 +67,8 @@ def is_kept_since_made(file: ProgramFile, holder: str, field: str, first: int) -
         return False
     if names_written(file, file.statements_of(method), method.node) & {holder}:
         return False
+    if _is_asked_for_members(file, class_name(file, owner)):
+        return False
     return _is_given_at_once(file, makers[0], field)
 
 
@@ -84,13 +86,21 @@ def _is_a_base(file: ProgramFile, name: str) -> bool:
     return any(name in tree.leaf_texts(c) for c in heads if tree.kind[c] == "argument_list")
 
 
+def _is_asked_for_members(file: ProgramFile, name: str) -> bool:
+    """True where a member is looked up in a class by its name: its methods may be given any object."""
+    tree, member = file.tree, file.language.member[0]
+    named = (n for n, text in enumerate(tree.text) if text == name and tree.field[n] == "object")
+    return any(tree.kind[tree.parent[n]] == member for n in named)
+
+
 def _is_given_at_once(file: ProgramFile, maker: Procedure, field: str) -> bool:
     """True where a constructor gives its object the field, before anyone else is given the object."""
     tree, own = file.tree, file.language.own_object
     for statement in file.statements_of(maker):
         uses = [n for n in range(statement, tree.end[statement]) if tree.text[n] == own]
         target = tree.child(statement, "left") if tree.kind[statement] == "assignment" else None
-        if any(_is_handed_out(file, n) for n in uses):
+        leaves = file.language.returning in tree.kind[statement : tree.end[statement]]
+        if leaves or any(_is_handed_out(file, n) for n in uses):
             return False
         if target is not None and tree.source_of(target) == f"{own}.{field}":
             return True
