@@ -282,19 +282,21 @@ def _is_plain_field(tree: Tree, node: int, variables: frozenset[str], kept: froz
     held, language = node + 1, tree.language
     given = tree.field[node] == "left" and tree.kind[tree.parent[node]] in {"assignment", "augmented_assignment"}
     if kept and tree.text[held] == language.own_object and tree.text[tree.end[node] - 1] in kept:
-        called = tree.kind[tree.parent[node]] == language.call and tree.field[node] == language.callee_field
         value = tree.child(tree.parent[node], "right") if given else None
-        return not called and (not given or (value is not None and tree.kind[value] == language.call))
+        return not _is_callee(tree, node, language) and (
+            not given or (value is not None and tree.kind[value] == language.call)
+        )
     if given or tree.kind[held] != language.name or tree.text[held] in OWN_OBJECT:
         return False
     return tree.text[held] in variables or not _is_called(tree, node, language)
 
 
 def _is_called(tree: Tree, node: int, language: Language) -> bool:
-    parent = tree.parent[node]
-    return (tree.kind[parent] == language.call and tree.field[node] == language.callee_field) or tree.kind[
-        parent
-    ] == language.member[0]
+    return _is_callee(tree, node, language) or tree.kind[tree.parent[node]] == language.member[0]
+
+
+def _is_callee(tree: Tree, node: int, language: Language) -> bool:
+    return tree.kind[tree.parent[node]] == language.call and tree.field[node] == language.callee_field
 
 
 def skeleton(file: ProgramFile, statements: list[int]) -> str:

@@ -6,8 +6,6 @@ import re
 from collections.abc import Sequence
 
 WORD = re.compile(r"[^\W\d_]{3,}")
-
-
 PART = re.compile(r"[A-Z]?[a-z]+|[A-Z]+(?![a-z])|\d+")
 
 

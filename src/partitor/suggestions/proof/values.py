@@ -74,16 +74,15 @@ def is_kept_since_made(file: ProgramFile, holder: str, field: str, first: int) -
 
 def _has_bases(file: ProgramFile, node: int) -> bool:
     """True for a class that is made of anything but `object`."""
-    tree = file.tree
-    bases = [c for c in tree.children(node) if tree.kind[c] == "argument_list"]
-    return any(tree.source_of(c).strip("() ") not in {"", "object"} for c in bases)
+    bases = file.tree.child(node, "superclasses")
+    return bases is not None and file.tree.source_of(bases).strip("() ") not in {"", "object"}
 
 
 def _is_a_base(file: ProgramFile, name: str) -> bool:
     """True where the name stands in the head of some class."""
     tree = file.tree
-    heads = [c for n, k in enumerate(tree.kind) if k in file.language.classes for c in tree.children(n)]
-    return any(name in tree.leaf_texts(c) for c in heads if tree.kind[c] == "argument_list")
+    heads = (tree.child(n, "superclasses") for n, kind in enumerate(tree.kind) if kind in file.language.classes)
+    return any(head is not None and name in tree.leaf_texts(head) for head in heads)
 
 
 def _is_asked_for_members(file: ProgramFile, name: str) -> bool:
