@@ -20,11 +20,10 @@ from .reading.collect import Submission
 from .reading.starter import handed_out_lines
 from .records import Finding, Place, Routine, Step, Suggestion, WorkedAnswer
 from .repeats.find import Repeats, find_repeats
-from .repeats.slots import Copy, Table
 from .scoring.rubric import score, totals
 from .source import Source
 from .suggestions.candidate import Candidate
-from .suggestions.functions import function_candidate
+from .suggestions.jobs import job_candidates
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
 from .suggestions.worked import Deadline, Worked, own_statements, work_through
@@ -178,9 +177,8 @@ class _Check:
             name = match.required.name
             if match.state == "near" and match.found:
                 yield partial(rename_candidate, program, *match.found, name)
-            elif match.state == "missing" and match.job:
-                file, statements = match.job
-                yield partial(function_candidate, Table((Copy(file, statements),), (), 1), name=name)
+            elif match.state == "missing" and match.jobs:
+                yield from job_candidates(match.jobs, match.required)
 
     def _worked_answer(self, worked: Worked) -> WorkedAnswer:
         before = sum(len(f.code_lines) for f in self.program.files)

@@ -34,6 +34,7 @@ from .repeats.runs import Run
 from .repeats.slots import Copy, Table
 from .suggestions.candidate import Candidate, InFile
 from .suggestions.functions import function_candidate
+from .suggestions.jobs import copy_of, job_candidates
 from .suggestions.loops import loop_candidate
 from .suggestions.near_merges import near_merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
@@ -311,7 +312,7 @@ class Remarks:
 
     def _add_missing(self, match: Match) -> None:
         name = match.required.name
-        if match.job is None:
+        if not match.jobs:
             self.add(
                 "missing-function",
                 f"{name} is asked for and not there.",
@@ -321,19 +322,18 @@ class Remarks:
                 whole=True,
             )
             return
-        file, statements = match.job
-        copy = Copy(file, statements)
-        table = Table((copy,), (), 1)
-        result = attempt(lambda: function_candidate(table, name=name))
-        suggestion = _as_suggestion(result) if isinstance(result, Proved) else None
-        where = file.procedure_around(statements[0]).name
-        place = f"in {where}" if where else "in the main program"
+        tried = (attempt(make) for make in job_candidates(match.jobs, match.required))
+        proved = next((result for result in tried if isinstance(result, Proved)), None)
+        places = sorted((_place(copy_of(job)) for job in match.jobs), key=lambda p: (p.file, p.start_line))
+        owners = {job.file.procedure_around(job.statements[0]).name for job in match.jobs}
+        where = "" if len(owners) > 1 else f" in {''.join(owners) or 'the main program'}"
+        these = "these lines" if len(places) == 1 else f"the lines in {number_word(len(places))} places"
         self.add(
             "missing-function",
-            f"{name} is asked for and not there; these lines {place} do its job.",
-            [_place(copy)],
+            f"{name} is asked for and not there; {these}{where} do its job.",
+            places,
             6,
-            suggestion,
+            _as_suggestion(proved) if proved else None,
             subject=name,
         )
 

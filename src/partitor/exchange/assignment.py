@@ -15,7 +15,7 @@ import msgspec
 
 from ..errors import AssignmentFileError
 from ..languages.registry import LANGUAGES
-from ..procedures.required import RequiredFunction
+from ..procedures.wanted import RequiredFunction
 from ..repeats.limits import Limits
 from ..rules import RULES
 from ..scoring.default import default_criteria

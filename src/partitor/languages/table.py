@@ -126,6 +126,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Built-ins that see the names around them, so that no name may be moved."""
     pure_calls: frozenset[str]
     output_calls: frozenset[str]
+    input_calls: frozenset[str]
+    """Functions that give what somebody types, or what a sensor tells."""
     keywords: frozenset[str]
     reading: Reading | None = None
     """None where the grammar's nodes are the program tree's own."""

@@ -38,3 +38,5 @@ class Candidate(msgspec.Struct, frozen=True, kw_only=True, eq=False):
     """What changes in further files of the program."""
     created: Source | None = None
     """A file that has to be made."""
+    plainer: Candidate | None = None
+    """The same in more lines, for where this one cannot be proved."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
 import msgspec
@@ -32,6 +33,8 @@ from .typed import column_type, handed_on, only_looked_at, variable_type, with_f
 from .words import words_of
 
 MOST_RESULTS = 3
+WIDEST_RETURN = 90
+"""Characters of a line beyond which a value is better given a name before it is given back."""
 
 
 class Interface(msgspec.Struct, frozen=True, eq=False):
@@ -55,8 +58,11 @@ class Interface(msgspec.Struct, frozen=True, eq=False):
     """Variables of the program that it changes, where a function has to say so."""
 
 
-def function_candidate(table: Table, kind: str = "function", comment: str = "", name: str = "") -> Candidate:
-    """The function for the copies of a table. Raises CannotWrite where it cannot be put into code."""
+def function_candidate(
+    table: Table, kind: str = "function", comment: str = "", name: str = "", asked: int = 0
+) -> Candidate:
+    """The function for the copies of a table; variables of the program are given to it where so many parameters are
+    `asked` for. Raises CannotWrite where it cannot be put into code."""
     table = with_fractions(table)
     copies = table.copies
     file = copies[0].file
@@ -65,7 +71,7 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     require_whole_lines(copies)
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    interface = _interface(table, namer.inside(copies[:1], table.columns), sharing)
+    interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked)
     if apart and interface.uses_object:
         raise CannotWrite("the copies use the objects they belong to")
     differing = differing_words(table)
@@ -108,14 +114,46 @@ def function_candidate(table: Table, kind: str = "function", comment: str = "", 
     if sharing is not None:
         lines[0] = lines[0].removeprefix("Private ")
         return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
+    whole = msgspec.structs.replace(whole, edits=(*_definition_edits(copies, lines, writer, beside), *calls))
+    shorter = _giving_its_value(copies, interface, lines)
+    if not shorter:
+        return whole
+    edits = (*_definition_edits(copies, shorter, writer, beside), *calls)
+    return msgspec.structs.replace(whole, edits=edits, plainer=whole)
+
+
+def _definition_edits(copies: Sequence[Copy], lines: Sequence[str], writer: Writer, beside: int) -> list[Edit]:
+    """What puts the lines of a new function into the file of the copies."""
+    file = copies[0].file
     told = last_prototype(file)
-    if told and not beside:
-        head = lines[0].rstrip(" {")
-        line = file.tree.end_line(told)
-        places = [Edit(line + 1, line, (f"{head};",)), at_the_end(file, lines, writer.style)]
-    else:
-        places = [definition_edit(file, copies, lines, writer.style, beside)]
-    return msgspec.structs.replace(whole, edits=(*places, *calls))
+    if not told or beside:
+        return [definition_edit(file, copies, lines, writer.style, beside)]
+    head = lines[0].rstrip(" {")
+    line = file.tree.end_line(told)
+    return [Edit(line + 1, line, (f"{head};",)), at_the_end(file, lines, writer.style)]
+
+
+def _giving_its_value(copies: Sequence[Copy], interface: Interface, lines: Sequence[str]) -> list[str]:
+    """The lines of a function that ends in a variable's value, giving the value back at once; [] for any other."""
+    copy = copies[0]
+    file, tree, last = copy.file, copy.file.tree, copy.last
+    if len(interface.returned) != 1 or file.language.by_reference or not file.language.returning:
+        return []
+    name = interface.returned[0].name
+    value = given_value(tree, last, for_good=True)
+    simple = value is not None and tree.kind[value[1]] not in {file.language.name, "expression_list", "tuple"}
+    declares_it = file.language.declares and tree.kind[last] != "declaration"
+    if not simple or tree.start_line(last) != tree.end_line(last) or (declares_it and interface.declared):
+        return []
+    ending = [k for k, line in enumerate(lines) if re.fullmatch(rf"\s*return {re.escape(name)};?", line)]
+    if not ending:
+        return []
+    at = ending[-1]
+    above = lines[at - 1]
+    parts = re.fullmatch(rf"(\s*)(?:[^=]*[^\w=])?{re.escape(name)}(?:\s*:[^=]+)?\s*=(?!=)\s*(.+)", above)
+    if parts is None or len(above) > WIDEST_RETURN:
+        return []
+    return [*lines[: at - 1], f"{parts[1]}return {parts[2]}", *lines[at + 1 :]]
 
 
 def _calls(table: Table, interface: Interface, writer: Writer, name: str, is_method: bool) -> list[Edit]:
@@ -271,7 +309,7 @@ def _returned(file: ProgramFile, known: Procedure) -> list[str]:
     return [tree.text[i] for i in names]
 
 
-def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> Interface:
+def _interface(table: Table, namer: Namer, sharing: Sharing | None = None, asked: int = 0) -> Interface:
     copies = table.copies
     scopes = [_scope(copy) for copy in copies]
     renames = [
@@ -291,6 +329,7 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None) -> In
     lent |= borrowed
     inputs += sorted(borrowed.difference(inputs), key=lambda n: _order_of_names(copies[0]).get(n, 0))
     results = _results(copies, scopes, renames, lent)
+    inputs += _of_the_program(copies[0], scopes[0], inputs, asked - len(table.columns))
     inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs and r not in lent])
     inputs = [n for n in inputs if not _is_unset(copies, scopes, [names.get(n, n) for names in renames])]
     first_line_order = _order_of_names(copies[0])
@@ -505,17 +544,48 @@ def _inputs(copy: Copy, scope: int) -> list[str]:
     return sorted(needed, key=lambda n: _order_of_names(copy).get(n, 0))
 
 
+def _of_the_program(copy: Copy, scope: int, inputs: Sequence[str], asked: int) -> list[str]:
+    """Variables of the program that a copy only reads, where no more parameters than are `asked` for come of them."""
+    if asked <= len(inputs):
+        return []
+    file = copy.file
+    names, tree = file.names, file.tree
+    found = [i for i in names.within(*copy.span) if names.role[i] is Role.READ and names.owner(i) == 0]
+    own = {p.name for p in file.procedures} | set(inputs)
+    used = {tree.text[i]: i for i in reversed(found) if tree.text[i] not in own}
+    read = [n for n in reversed(used) if _is_plain_variable(file, n) and not _assigned(copy, n)]
+    needed = [n for n in read if scope or n in needed_by(file, 0, copy.statements)]
+    return needed if len(inputs) + len(needed) <= asked else []
+
+
+def _is_plain_variable(file: ProgramFile, name: str) -> bool:
+    """True for a variable of the program that is no constant, function or module."""
+    names, tree = file.names, file.tree
+    defining = file.language.procedures | file.language.imports | file.language.classes
+    writes = [i for i in names.nodes if tree.text[i] == name and names.role[i] is Role.WRITE and names.owner(i) == 0]
+    return not name.isupper() and bool(writes) and not any(tree.kind[tree.parent[i]] in defining for i in writes)
+
+
 def _changes(file: ProgramFile, name: str) -> bool:
-    """True where the module's `name` is a plain variable that is given a value more than once."""
+    """True where the module's `name` is a plain variable that is given a value more than once, as a loop does."""
     names, tree = file.names, file.tree
     writes = [
         i
         for i in names.nodes
         if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == 0
     ]
-    return len(writes) > 1 and not any(
+    looped = any(_is_of_a_loop(file, i) for i in writes)
+    return (len(writes) > 1 or looped) and not any(
         tree.kind[tree.parent[i]] in file.language.procedures | file.language.imports for i in writes
     )
+
+
+def _is_of_a_loop(file: ProgramFile, name: int) -> bool:
+    """True for a name that a loop over values gives one after the other."""
+    tree = file.tree
+    while tree.field[name] != "left" and tree.kind[tree.parent[name]] in file.language.patterns:
+        name = tree.parent[name]
+    return tree.field[name] == "left" and tree.kind[tree.parent[name]] == "for_statement"
 
 
 def _results(

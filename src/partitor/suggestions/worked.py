@@ -119,7 +119,8 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
         verdict = prove(earlier.file, link.file, earlier.claim)
         link, earlier = earlier, earlier.via
     if not verdict.proved:
-        return verdict.reason
+        plainer = candidate.plainer
+        return _attempt(lambda: plainer) if plainer is not None else verdict.reason
     if candidate.via is not None:
         edits = edits_between(link.file, text)
         candidate = msgspec.structs.replace(candidate, file=link.file, edits=edits, via=None)

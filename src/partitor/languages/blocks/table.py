@@ -15,6 +15,7 @@ BLOCKS = msgspec.structs.replace(
     shebangs=(),
     builtins=frozenset({"my", "range", "enumerate", "zip", "True", "False"}),
     output_calls=frozenset({"say", "sayforsecs", "think", "text_print", "doSayFor", "bubble"}),
+    input_calls=frozenset({"askandwait", "text_prompt", "doAsk"}),
     pure_calls=frozenset(),
     reflective=frozenset(),
     framework_calls=frozenset({"main"}),

@@ -146,6 +146,7 @@ TABLE: dict[str, Any] = {
     "texts_take_numbers": frozenset({"printf"}),
     "pure_calls": frozenset({"abs", "sqrt", "pow", "fabs", "floor", "ceil", "strlen", "toupper", "tolower"}),
     "output_calls": frozenset({"printf", "puts", "putchar", "print", "println", "fprintf", "write"}),
+    "input_calls": frozenset({"scanf", "gets", "fgets", "getchar", "getline", "digitalRead", "analogRead", "pulseIn"}),
 }
 
 C = Language(

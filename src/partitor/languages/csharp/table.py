@@ -118,6 +118,7 @@ CSHARP = Language(
         ),
         "pure_calls": frozenset({"Abs", "Max", "Min", "Equals", "Sqrt", "Pow", "Round", "ToInt32"}),
         "output_calls": frozenset({"WriteLine", "Write"}),
+        "input_calls": frozenset({"ReadLine", "ReadKey", "Read"}),
         "keywords": frozenset(
             """
             abstract as base bool break byte case catch char checked class const continue decimal default delegate do

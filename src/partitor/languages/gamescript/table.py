@@ -57,6 +57,9 @@ GAMESCRIPT_TABLE: dict[str, Any] = {
     ),
     "keywords": TABLE["keywords"] | frozenset("and or not mod div repeat until self other global then exit".split()),
     "output_calls": frozenset({"show_debug_message", "draw_text"}),
+    "input_calls": frozenset(
+        {"get_integer", "get_string", "keyboard_check", "keyboard_check_pressed", "mouse_check_button"}
+    ),
     "texts_take_numbers": frozenset(),
     "texts_take_texts": True,
     "framework_calls": frozenset(),

@@ -105,6 +105,7 @@ JAVA = Language(
         ),
         "pure_calls": frozenset({"length", "charAt", "abs", "max", "min", "equals", "sqrt", "pow", "round"}),
         "output_calls": frozenset({"println", "print", "printf"}),
+        "input_calls": frozenset({"nextInt", "nextLine", "nextDouble", "next", "readLine", "showInputDialog"}),
         "changes_unseen": True,
         "keywords": frozenset(
             """

@@ -123,6 +123,7 @@ TABLE: dict[str, Any] = {
     "pure_calls": frozenset({"Number", "String", "parseInt", "parseFloat", "isNaN", "Boolean"}),
     "runs_top_down": True,
     "output_calls": frozenset({"log", "error", "warn", "write", "alert"}),
+    "input_calls": frozenset({"prompt", "question", "confirm"}),
     "keywords": KEYWORDS,
     "framework_calls": frozenset(
         {

@@ -143,6 +143,7 @@ PYTHON = Language(
         }
     ),
     output_calls=frozenset({"print"}),
+    input_calls=frozenset({"input", "askstring", "askinteger", "numinput", "textinput"}),
     runs_top_down=True,
     either_sign="or",
     changes_unseen=True,

@@ -45,6 +45,7 @@ TABLE: dict[str, Any] = {
     "reflective": frozenset({"eval", "namespace-set-variable-value!"}),
     "pure_calls": BUILTINS - VOID_CALLS - {"random", "read", "read-line", "for-each", "map", "apply", "sort"},
     "output_calls": frozenset({"display", "displayln", "newline", "print", "printf", "write"}),
+    "input_calls": frozenset({"read", "read-line", "read-char"}),
     "keywords": frozenset(
         """
         define lambda λ let let* letrec if cond case when unless begin set! quote quasiquote and or do delay for

@@ -40,6 +40,7 @@ SWIFT = Language(
         ),
         "pure_calls": frozenset({"abs", "min", "max", "Int", "Double", "String", "sqrt", "pow"}),
         "output_calls": frozenset({"print", "debugPrint"}),
+        "input_calls": frozenset({"readLine"}),
         "keywords": frozenset(
             """
             associatedtype class deinit enum extension fileprivate func import init inout internal let open operator

@@ -46,6 +46,7 @@ VISUAL_BASIC = Language(
         ),
         "pure_calls": frozenset("Len Left Right Mid Trim UCase LCase CStr CInt CDbl Val Int Abs Round Sqr".split()),
         "output_calls": frozenset({"Print", "MsgBox"}),
+        "input_calls": frozenset({"InputBox"}),
         "keywords": frozenset(
             """
             And As Boolean ByRef Byte ByVal Call Case Const Currency Date Declare Dim Do Double Each Else ElseIf Empty

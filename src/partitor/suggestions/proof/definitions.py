@@ -79,7 +79,7 @@ def take_apart(
         returned = _returned_names(file, statements.pop())
     while statements and declared.only_name(file, statements[0]) in own and not _has_value(file, statements[0]):
         statements.pop(0)
-    if not statements:
+    if not statements and not value:
         raise Refused("the new function does nothing")
     leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
     _refuse_unmovable(file, statements, node, leaves, in_class)

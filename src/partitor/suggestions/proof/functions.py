@@ -68,7 +68,7 @@ class FunctionProof:
         """(original scope, rewritten scope) of each call."""
 
     def _definition(self) -> Definition:
-        return take_apart(self.after, self.name, self.own)
+        return take_apart(self.after, self.name, self.own, may_work_out=True)
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: skip the definition, inline each call, leave the rest alone."""

@@ -1,0 +1,376 @@
+"""What statements do, told by their form: count, add up, keep the largest, look for something, print, ask.
+
+A deed belongs to the variable that holds its outcome; what is shown has none. The forms are those of
+first courses (an accumulator before a loop, a test with a replacement inside it, a chain of branches that
+assign one variable); what fits no form has no deed.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from enum import StrEnum
+
+import msgspec
+
+from ..program.names import Role
+from ..program.program import ProgramFile
+
+GIVEN_BACK = "return"
+"""Stands for a variable where a function gives its outcome back."""
+
+
+class Deed(StrEnum):
+    """What a stretch of statements does."""
+
+    COUNT = "count"
+    SUM = "sum"
+    MEAN = "mean"
+    PRODUCT = "product"
+    LARGEST = "largest"
+    SMALLEST = "smallest"
+    SEARCH = "search"
+    TEST = "test"
+    TEXT = "text"
+    LIST = "list"
+    SORT = "sort"
+    FORMULA = "formula"
+    DECIDE = "decide"
+    CHANCE = "chance"
+    ASK = "ask"
+    ACT = "act"
+    SHOW = "show"
+
+
+class Done(msgspec.Struct, frozen=True):
+    """A deed, and the variable that holds what came of it ("" for what is shown)."""
+
+    deed: Deed
+    variable: str
+
+
+CALLS = {
+    "max": Deed.LARGEST,
+    "min": Deed.SMALLEST,
+    "sum": Deed.SUM,
+    "reduce": Deed.SUM,
+    "mean": Deed.MEAN,
+    "average": Deed.MEAN,
+    "count": Deed.COUNT,
+    "sorted": Deed.SORT,
+    "sort": Deed.SORT,
+    "reversed": Deed.TEXT,
+    "reverse": Deed.TEXT,
+    "join": Deed.TEXT,
+    "index": Deed.SEARCH,
+    "indexOf": Deed.SEARCH,
+    "find": Deed.SEARCH,
+    "findIndex": Deed.SEARCH,
+    "filter": Deed.LIST,
+    "map": Deed.LIST,
+    "choice": Deed.CHANCE,
+    "shuffle": Deed.CHANCE,
+    "sample": Deed.CHANCE,
+    "Next": Deed.CHANCE,
+}
+"""What a call of the library does that gives its outcome to a variable."""
+ADDING = frozenset({"append", "push", "add", "Add", "insert", "push_back", "addLast", "append!"})
+LESS, MORE = frozenset({"<", "<="}), frozenset({">", ">="})
+SAME = frozenset({"==", "===", "in", "equals", "eq", "strcmp", "includes", "contains"})
+TESTING = frozenset({"boolean_operator", "comparison_operator", "not_operator"})
+TESTS = frozenset({"<", "<=", ">", ">=", "==", "!=", "===", "!==", "&&", "||", "!"})
+RECKONING = frozenset({"+", "-", "*", "/", "//", "%", "**", "\\", "Mod"})
+DISPLAYS = frozenset({"list_comprehension"})
+TRUTHS = frozenset({"true", "false", "True", "False"})
+
+
+def deeds_of(file: ProgramFile, statement: int) -> frozenset[Done]:
+    """The deeds of one statement with all that is inside it; worked out once for each."""
+    known = file.derived.get(("deeds", statement))
+    if not isinstance(known, frozenset):
+        known = frozenset(_Reader(file, statement).read())
+        file.derived["deeds", statement] = known
+    return known
+
+
+def shows_only(file: ProgramFile, statement: int) -> bool:
+    """True for a statement that shows something and does nothing else that lasts, but count its turns."""
+    tree, language = file.tree, file.language
+    if tree.kind[statement] in language.loops | language.conditionals:
+        inner = file.statements_within(statement + 1, tree.end[statement])
+        simple = [s for s in inner if tree.kind[s] not in language.loops | language.conditionals]
+        return any(_shows(file, s) for s in simple) and not any(_asks(file, s) for s in inner)
+    return _shows(file, statement)
+
+
+def acts_only(file: ProgramFile, statement: int) -> bool:
+    """True for a statement that calls functions of the surroundings for what they do, and for a loop of such."""
+    tree, language = file.tree, file.language
+    steering = language.loops | language.conditionals
+    inner = (
+        file.statements_within(statement + 1, tree.end[statement]) if tree.kind[statement] in steering else [statement]
+    )
+    simple = [s for s in inner if tree.kind[s] not in steering]
+    own = {p.name for p in file.procedures}
+    calls = [next((n for n in range(s, tree.end[s]) if tree.kind[n] == language.call), -1) for s in simple]
+    alone = all(n >= 0 and tree.end[n] == tree.end[s] for n, s in zip(calls, simple, strict=True))
+    given = any(tree.kind[s] in {"assignment", "augmented_assignment", "declaration"} for s in simple)
+    return bool(simple) and alone and not given and not any(file.called_name(n) in own for n in calls)
+
+
+def shown_texts_only(file: ProgramFile, statement: int) -> bool:
+    """True for a statement that shows texts in which no variable stands."""
+    names = file.names.within(statement, file.tree.end[statement])
+    roles = [file.names.role[n] for n in names if file.names.owner(n) >= 0]
+    return _shows(file, statement) and not any(role <= Role.UPDATE for role in roles)
+
+
+def _shows(file: ProgramFile, statement: int) -> bool:
+    tree, language = file.tree, file.language
+    if tree.kind[statement] in {"assignment", "augmented_assignment", "declaration"}:
+        return False
+    return any(
+        (tree.kind[n] == language.call and file.called_name(n) in language.output_calls) or tree.text[n] == "cout"
+        for n in range(statement, tree.end[statement])
+    )
+
+
+def _asks(file: ProgramFile, statement: int) -> bool:
+    tree, language = file.tree, file.language
+    return any(
+        (tree.kind[n] == language.call and file.called_name(n) in language.input_calls) or tree.text[n] == "cin"
+        for n in range(statement, tree.end[statement])
+    )
+
+
+class _Reader:
+    """Reads one statement, and the conditions and loops that each thing in it stands under."""
+
+    def __init__(self, file: ProgramFile, statement: int) -> None:
+        self.file, self.tree, self.language = file, file.tree, file.language
+        self.statement = statement
+        self.assigned: list[tuple[int, str]] = []
+        """(node, variable) of all assignments, for what is told by several of them."""
+
+    def read(self) -> Iterator[Done]:
+        tree, language = self.tree, self.language
+        stop = tree.end[self.statement]
+        for node in range(self.statement, stop):
+            kind = tree.kind[node]
+            if kind in {"assignment", "augmented_assignment", "declarator", "named_expression"}:
+                yield from self._given(node)
+            elif kind == "update":
+                yield from self._counted(node)
+            elif kind == language.call:
+                yield from self._called(node)
+            elif kind == language.returning:
+                yield from self._returned(node)
+        yield from self._decided()
+        yield from self._sorted()
+        if _asks(self.file, self.statement):
+            written = file_writes(self.file, self.statement)
+            yield from (Done(Deed.ASK, name) for name in written)
+        if shows_only(self.file, self.statement):
+            yield Done(Deed.SHOW, "")
+        elif acts_only(self.file, self.statement):
+            yield Done(Deed.ACT, "")
+
+    # -- one assignment ----------------------------------------------------------------------------
+
+    def _given(self, node: int) -> Iterator[Done]:
+        tree = self.tree
+        left, right = tree.child(node, "left"), tree.child(node, "right")
+        if left is None or right is None:
+            return
+        grown = tree.kind[left] != self.language.name
+        variable = tree.text[left + 1] if grown and tree.kind[left] == "subscript" else tree.text[left]
+        if not variable:
+            return
+        self.assigned.append((node, variable))
+        looped = self._in_loop(node)
+        operator = self._growth(node, variable, right)
+        if operator and looped:
+            yield from self._grown(variable, operator, right)
+            return
+        yield from self._told_by(node, variable, right, looped)
+
+    def _told_by(self, node: int, variable: str, right: int, looped: bool) -> Iterator[Done]:
+        """What a value does that replaces another, or is worked out in one go."""
+        tree = self.tree
+        texts = tree.text[right : tree.end[right]]
+        if looped:
+            yield from self._replaced(node, variable, set(texts) & TRUTHS != set())
+        if tree.kind[right] in DISPLAYS:
+            yield Done(Deed.LIST, variable)
+        for n in range(right, tree.end[right]):
+            if tree.kind[n] == self.language.call:
+                name = self.file.called_name(n)
+                if name in CALLS:
+                    yield Done(CALLS[name], variable)
+                if "rand" in name.lower():
+                    yield Done(Deed.CHANCE, variable)
+        if tree.kind[right] in TESTING or any(t in TESTS for t in self._own_signs(right)):
+            yield Done(Deed.TEST, variable)
+        operators = {t for n, t in enumerate(texts, right) if t in RECKONING and tree.kind[n] == t}
+        if operators and tree.kind[right] not in self.language.strings:
+            yield Done(Deed.FORMULA, variable)
+        if {"/", "//"} & operators:
+            yield Done(Deed.MEAN, variable)
+
+    def _own_signs(self, node: int) -> list[str]:
+        """The operators of an expression itself, not of its operands."""
+        while self.tree.kind[node] == "parenthesized_expression":
+            node = node + 2
+        if self.tree.kind[node] not in {"binary_operator", "unary_operator"}:
+            return []
+        return [self.tree.text[c] for c in self.tree.children(node) if self.tree.text[c]]
+
+    def _growth(self, node: int, variable: str, right: int) -> str:
+        """The operator by which a variable grows here: `+` for `x += 1` and `x = x + 1`; "" for anything else."""
+        tree = self.tree
+        if tree.kind[node] == "augmented_assignment":
+            signs = [tree.text[c] for c in tree.children(node) if tree.text[c].endswith("=")]
+            return signs[0][:1] if signs else ""
+        if tree.kind[right] != "binary_operator":
+            return ""
+        parts = list(tree.children(right))
+        signs = [tree.text[c] for c in parts if tree.text[c] in {"+", "*", "-", "&"}]
+        sides = [parts[0], parts[-1]]
+        deeper = parts[0] + 1
+        while tree.kind[sides[0]] == "binary_operator" and deeper < tree.end[right]:
+            sides[0] = sides[0] + 1
+        return signs[0] if signs and any(tree.text[s] == variable for s in sides) else ""
+
+    def _grown(self, variable: str, operator: str, right: int) -> Iterator[Done]:
+        tree = self.tree
+        if operator == "*":
+            yield Done(Deed.PRODUCT, variable)
+            return
+        texts = [t for t in tree.leaf_texts(right) if t != variable]
+        if operator == "+" and texts in (["1"], ["+", "1"], ["1", "+"]):
+            yield Done(Deed.COUNT, variable)
+            return
+        if any(t[:1] in {"'", '"', "`"} for t in texts) or operator == "&":
+            yield Done(Deed.TEXT, variable)
+        elif texts[:1] == ["["]:
+            yield Done(Deed.LIST, variable)
+        elif operator == "+":
+            # Which of the two it is tells the first value.
+            yield from (Done(deed, variable) for deed in (Deed.SUM, Deed.TEXT))
+
+    def _replaced(self, node: int, variable: str, truth: bool) -> Iterator[Done]:
+        """What an assignment does that only some turns of a loop get to."""
+        test = self._test_above(node)
+        if test is None:
+            return
+        words = self.tree.text[test[0] : test[1]]
+        compared = [i for i, t in enumerate(words) if t in LESS | MORE]
+        own = [i for i, t in enumerate(words) if t == variable]
+        if compared and own:
+            sign, place = compared[0], own[0]
+            kept_if_more = (words[sign] in MORE) == (place > sign)
+            yield Done(Deed.LARGEST if kept_if_more else Deed.SMALLEST, variable)
+        elif truth:
+            yield Done(Deed.TEST, variable)
+        elif SAME & set(words):
+            yield Done(Deed.SEARCH, variable)
+
+    def _counted(self, node: int) -> Iterator[Done]:
+        tree = self.tree
+        names = [n for n in range(node, tree.end[node]) if tree.kind[n] == self.language.name]
+        if names and self._in_loop(node) and tree.field[node] != "update":
+            yield Done(Deed.COUNT, tree.text[names[0]])
+
+    def _called(self, node: int) -> Iterator[Done]:
+        tree, name = self.tree, self.file.called_name(node)
+        callee = tree.child(node, self.language.callee_field)
+        if callee is None or tree.kind[callee] != self.language.member[0]:
+            return
+        owner = tree.text[callee + 1]
+        if owner and name in ADDING and self._in_loop(node):
+            yield Done(Deed.LIST, owner)
+        if owner and name in {"sort", "Sort"}:
+            yield Done(Deed.SORT, owner)
+
+    def _returned(self, node: int) -> Iterator[Done]:
+        tree = self.tree
+        values = [c for c in tree.children(node) if tree.text[c] not in {"return", ";"}]
+        if len(values) != 1:
+            return
+        if tree.kind[values[0]] == self.language.name:
+            yield Done(Deed.FORMULA, GIVEN_BACK + " " + tree.text[values[0]])
+            return
+        truth = set(tree.text[values[0] : tree.end[values[0]]]) & TRUTHS != set()
+        self.assigned.append((node, GIVEN_BACK))
+        if truth:
+            yield Done(Deed.TEST, GIVEN_BACK)
+        yield from self._told_by(node, GIVEN_BACK, values[0], self._in_loop(node) and not truth)
+
+    # -- several assignments ------------------------------------------------------------------------
+
+    def _decided(self) -> Iterator[Done]:
+        """Branches of one choice that all give the same variable its value."""
+        tree, language = self.tree, self.language
+        if tree.kind[self.statement] not in language.conditionals:
+            return
+        branches: dict[str, set[int]] = {}
+        for node, variable in self.assigned:
+            above = next((p for p in self._above(node) if tree.kind[p] in language.blocks), -1)
+            if not self._in_loop(node) and tree.kind[node] != "augmented_assignment":
+                branches.setdefault(variable, set()).add(above)
+        yield from (Done(Deed.DECIDE, variable) for variable, places in branches.items() if len(places) > 1)
+
+    def _sorted(self) -> Iterator[Done]:
+        """Values of a list that change places under a comparison, in a loop in a loop."""
+        for node, variable in self.assigned:
+            left = self.tree.child(node, "left")
+            inside = left is not None and self.tree.kind[left] != self.language.name
+            test = self._test_above(node)
+            if not inside or test is None:
+                continue
+            loops = [p for p in self._above(node) if self.tree.kind[p] in self.language.loops]
+            words = self.tree.text[test[0] : test[1]]
+            if len(loops) > 1 and variable in words and (LESS | MORE) & set(words):
+                yield Done(Deed.SORT, variable)
+
+    # -- what stands around -------------------------------------------------------------------------
+
+    def _above(self, node: int) -> Iterator[int]:
+        """The nodes around a node, up to the statement, from the inside."""
+        while node > self.statement:
+            node = self.tree.parent[node]
+            yield node
+
+    def _in_loop(self, node: int) -> bool:
+        return any(self.tree.kind[p] in self.language.loops for p in self._above(node))
+
+    def _test_above(self, node: int) -> tuple[int, int] | None:
+        """The node range of the nearest test that a node stands under."""
+        tree, language = self.tree, self.language
+        for above in self._above(node):
+            if tree.kind[above] in language.conditionals | language.clauses:
+                blocks = [c for c in tree.children(above) if tree.kind[c] in language.blocks]
+                if blocks and blocks[0] > above + 2:
+                    return above + 1, blocks[0]
+        return None
+
+
+def file_writes(file: ProgramFile, statement: int) -> set[str]:
+    """The variables that a statement gives values."""
+    names = file.names
+    found = names.within(statement, file.tree.end[statement])
+    given = {file.tree.text[n] for n in found if names.role[n] in (Role.WRITE, Role.UPDATE)}
+    if {"scanf", "fgets"} & set(file.tree.text[statement : file.tree.end[statement]]):
+        given |= {file.tree.text[n] for n in found if file.tree.text[n - 1] == "&"}
+    return given
+
+
+def starts_as_text(file: ProgramFile, statements: tuple[int, ...], variable: str) -> bool | None:
+    """True where the variable's first value is a text, False for another plain value; None where none is in sight."""
+    tree = file.tree
+    for statement in statements:
+        for node in range(statement, tree.end[statement]):
+            left, right = tree.child(node, "left"), tree.child(node, "right")
+            if left is not None and right is not None and tree.text[left] == variable:
+                return re.match(r"""[a-zA-Z]?["'`]""", tree.source_of(right)) is not None
+    return None
