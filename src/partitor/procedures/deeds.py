@@ -75,6 +75,10 @@ CALLS = {
 }
 """What a call of the library does that gives its outcome to a variable."""
 ADDING = frozenset({"append", "push", "add", "Add", "insert", "push_back", "addLast", "append!"})
+TEXT_CALLS = frozenset(
+    "slice substring substr upper lower toUpperCase toLowerCase ToUpper ToLower charAt strip replace join".split()
+)
+QUOTES = frozenset("'\"`")
 LESS, MORE = frozenset({"<", "<="}), frozenset({">", ">="})
 SAME = frozenset({"==", "===", "in", "equals", "eq", "strcmp", "includes", "contains"})
 TESTING = frozenset({"boolean_operator", "comparison_operator", "not_operator"})
@@ -116,6 +120,13 @@ def acts_only(file: ProgramFile, statement: int) -> bool:
     alone = all(n >= 0 and tree.end[n] == tree.end[s] for n, s in zip(calls, simple, strict=True))
     given = any(tree.kind[s] in {"assignment", "augmented_assignment", "declaration"} for s in simple)
     return bool(simple) and alone and not given and not any(file.called_name(n) in own for n in calls)
+
+
+def shows_in_every_loop(file: ProgramFile, statement: int) -> bool:
+    """True where no loop of a statement only works something out."""
+    tree, loops = file.tree, file.language.loops
+    found = [s for s in file.statements_within(statement, tree.end[statement]) if tree.kind[s] in loops]
+    return all(_shows(file, s) for s in found)
 
 
 def shown_texts_only(file: ProgramFile, statement: int) -> bool:
@@ -167,13 +178,22 @@ class _Reader:
                 yield from self._returned(node)
         yield from self._decided()
         yield from self._sorted()
-        if _asks(self.file, self.statement):
-            written = file_writes(self.file, self.statement)
-            yield from (Done(Deed.ASK, name) for name in written)
+        yield from (Done(Deed.ASK, name) for name in self._asked_for())
         if shows_only(self.file, self.statement):
             yield Done(Deed.SHOW, "")
         elif acts_only(self.file, self.statement):
             yield Done(Deed.ACT, "")
+
+    def _asked_for(self) -> set[str]:
+        """The variables that get what somebody types, or what a sensor tells."""
+        file, tree = self.file, self.tree
+        found = {variable for node, variable in self.assigned if _asks(file, node)}
+        if {"scanf", "fgets", "cin"} & set(tree.text[self.statement : tree.end[self.statement]]):
+            inside = file.statements_within(self.statement, tree.end[self.statement])
+            steering = self.language.loops | self.language.conditionals
+            simple = [s for s in inside if tree.kind[s] not in steering and _asks(file, s)]
+            found |= {n for s in simple for n in file_writes(file, s)}
+        return found
 
     # -- one assignment ----------------------------------------------------------------------------
 
@@ -191,6 +211,7 @@ class _Reader:
         operator = self._growth(node, variable, right)
         if operator and looped:
             yield from self._grown(variable, operator, right)
+            yield from self._by_calls(variable, right)
             return
         yield from self._told_by(node, variable, right, looped)
 
@@ -200,15 +221,15 @@ class _Reader:
         texts = tree.text[right : tree.end[right]]
         if looped:
             yield from self._replaced(node, variable, set(texts) & TRUTHS != set())
+        else:
+            yield from self._chosen(node, variable, right)
+        if "+" in texts and (TEXT_CALLS & set(texts) or any(t[:1] in QUOTES for t in texts)):
+            yield Done(Deed.TEXT, variable)
         if tree.kind[right] in DISPLAYS:
             yield Done(Deed.LIST, variable)
-        for n in range(right, tree.end[right]):
-            if tree.kind[n] == self.language.call:
-                name = self.file.called_name(n)
-                if name in CALLS:
-                    yield Done(CALLS[name], variable)
-                if "rand" in name.lower():
-                    yield Done(Deed.CHANCE, variable)
+        yield from self._by_calls(variable, right)
+        if looped and tree.kind[tree.child(node, "left") or node] == "subscript" and texts[-2:] == ["+", "1"]:
+            yield Done(Deed.COUNT, variable)
         if tree.kind[right] in TESTING or any(t in TESTS for t in self._own_signs(right)):
             yield Done(Deed.TEST, variable)
         operators = {t for n, t in enumerate(texts, right) if t in RECKONING and tree.kind[n] == t}
@@ -216,6 +237,16 @@ class _Reader:
             yield Done(Deed.FORMULA, variable)
         if {"/", "//"} & operators:
             yield Done(Deed.MEAN, variable)
+
+    def _by_calls(self, variable: str, right: int) -> Iterator[Done]:
+        """What functions of the library do that give a value to a variable."""
+        for n in range(right, self.tree.end[right]):
+            if self.tree.kind[n] == self.language.call:
+                name = self.file.called_name(n)
+                if name in CALLS:
+                    yield Done(CALLS[name], variable)
+                if "rand" in name.lower():
+                    yield Done(Deed.CHANCE, variable)
 
     def _own_signs(self, node: int) -> list[str]:
         """The operators of an expression itself, not of its operands."""
@@ -250,7 +281,7 @@ class _Reader:
         if operator == "+" and texts in (["1"], ["+", "1"], ["1", "+"]):
             yield Done(Deed.COUNT, variable)
             return
-        if any(t[:1] in {"'", '"', "`"} for t in texts) or operator == "&":
+        if any(t[:1] in QUOTES for t in texts) or operator == "&":
             yield Done(Deed.TEXT, variable)
         elif texts[:1] == ["["]:
             yield Done(Deed.LIST, variable)
@@ -265,7 +296,8 @@ class _Reader:
             return
         words = self.tree.text[test[0] : test[1]]
         compared = [i for i, t in enumerate(words) if t in LESS | MORE]
-        own = [i for i, t in enumerate(words) if t == variable]
+        beside = self._given_beside(node)
+        own = [i for i, t in enumerate(words) if t == variable or t in beside]
         if compared and own:
             sign, place = compared[0], own[0]
             kept_if_more = (words[sign] in MORE) == (place > sign)
@@ -274,6 +306,27 @@ class _Reader:
             yield Done(Deed.TEST, variable)
         elif SAME & set(words):
             yield Done(Deed.SEARCH, variable)
+
+    def _given_beside(self, node: int) -> set[str]:
+        """The variables that the other statements of a branch give values."""
+        tree = self.tree
+        around = tree.parent[node]
+        if tree.kind[around] not in self.language.blocks:
+            return set()
+        lefts = [tree.child(c, "left") for c in tree.children(around) if tree.kind[c] == "assignment" and c != node]
+        return {tree.text[left] for left in lefts if left is not None and tree.text[left]}
+
+    def _chosen(self, node: int, variable: str, right: int) -> Iterator[Done]:
+        """The larger or smaller one of two, which a test tells."""
+        test = self._test_above(node)
+        words = self.tree.text[test[0] : test[1]] if test is not None else []
+        if test is not None and set(self.tree.text[right : self.tree.end[right]]) & TRUTHS:
+            yield Done(Deed.TEST, variable)
+        value = self.tree.text[right]
+        compared = [i for i, t in enumerate(words) if t in LESS | MORE]
+        if value and value != variable and len(compared) == 1 and value in words:
+            larger = (words[compared[0]] in MORE) == (words.index(value) < compared[0])
+            yield Done(Deed.LARGEST if larger else Deed.SMALLEST, variable)
 
     def _counted(self, node: int) -> Iterator[Done]:
         tree = self.tree
@@ -353,6 +406,31 @@ class _Reader:
                 if blocks and blocks[0] > above + 2:
                     return above + 1, blocks[0]
         return None
+
+
+def labels_of(file: ProgramFile, variable: str) -> frozenset[str]:
+    """The texts behind which a variable is shown: `Tip:` of `print("Tip:", extra)`."""
+    known = file.derived.get("labels")
+    if not isinstance(known, dict):
+        known = _labels(file)
+        file.derived["labels"] = known
+    return frozenset(known.get(variable, ()))
+
+
+def _labels(file: ProgramFile) -> dict[str, set[str]]:
+    tree, language = file.tree, file.language
+    labels: dict[str, set[str]] = {}
+    for statement in file.statement_nodes:
+        if tree.kind[statement] in language.loops | language.conditionals or not _shows(file, statement):
+            continue
+        text = ""
+        for n in range(statement, tree.end[statement]):
+            if tree.text[n] and (tree.kind[n] in language.strings or tree.kind[n] == "string_content"):
+                text = tree.text[n]
+            elif tree.kind[n] == language.name and text:
+                labels.setdefault(tree.text[n], set()).add(text)
+                text = ""
+    return labels
 
 
 def file_writes(file: ProgramFile, statement: int) -> set[str]:

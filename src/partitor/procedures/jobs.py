@@ -17,8 +17,8 @@ import msgspec
 from ..program.flow import EMPTY, Set, Summary, flow_of, summaries_of
 from ..program.names import Role
 from ..program.program import Block, Procedure, Program, ProgramFile
-from .deeds import GIVEN_BACK, Deed, Done, deeds_of, shown_texts_only, starts_as_text
-from .wanted import KNOWN, RequiredFunction, deeds_asked, words_of
+from .deeds import GIVEN_BACK, Deed, Done, deeds_of, labels_of, shown_texts_only, shows_in_every_loop, starts_as_text
+from .wanted import KNOWN, OF_THE_PURPOSE, PREPOSITIONS, RequiredFunction, are_opposed, deeds_asked, words_of
 
 WIDEST = 10
 """Statements that a job has at most."""
@@ -28,13 +28,27 @@ DEED, WORDS, MISFIT = 0.6, 0.75, 0.12
 """What a deed counts, what shared words count, and what each input or outcome too many takes off."""
 FEW_WORDS = 1.5
 """Shared words count as their number divided by itself and this."""
-ENOUGH = 0.5
+SHORT, LENGTH = 6, 0.01
+"""What each statement more takes off, so that of places that say the same a short one counts."""
+ENOUGH, NEARLY_ENOUGH = 0.5, 0.4
 CLOSE = 0.08
 """Two places of which neither shares a word with what is asked have to be further apart than this."""
 TOLD = 0.2
 """Share of words from which a place tells by its words that it is the one."""
+TOO_FEW, TOO_FEW_FOR_A_FORMULA = 0.3, 0.6
+"""How many inputs too many one too few is worth: its value may be written out here."""
+EXACTLY = 0.4
+"""What each of several inputs is worth where there are just as many as are asked for."""
+MORE_GIVEN = 2.0
+"""How many inputs too many one more outcome is worth."""
 SHOWN, AGAIN = 0.25, 0.1
 """What it takes off that a value is worked out and something shown as well; what it counts that is asked again."""
+SHORTEST, ABBREVIATED = 4, 0.7
+"""Letters of an abbreviated word, and what one counts."""
+TOLD_LITTLE = 0.1
+"""The same for what acts on something."""
+TOLD_WELL, BY_WORDS = 0.36, 0.4
+"""Share of words from which they alone tell, and how much that counts beside a deed."""
 AS_TEXT, BESIDE = 0.6, 0.4
 """What a word counts in a shown text, and in the statement that follows, beside one in a name."""
 NAMED = 0.9
@@ -57,6 +71,10 @@ FROM_NOTHING = frozenset(
     }
 )
 """Deeds whose outcome had no value before they began."""
+BUILT_UP = frozenset({Deed.COUNT, Deed.SUM, Deed.PRODUCT, Deed.LARGEST, Deed.SMALLEST})
+"""Deeds that go on from what a variable had before: it is theirs, too, to give it its first value."""
+GOOD_PARAGRAPH = 3
+"""Statements that show something, from which they are likely a part of their own."""
 PLAIN_TEXT_WORDS = frozenset("menu title heading header banner rules welcome instructions help intro logo".split())
 """Words for something that is always shown in the same words."""
 PLAIN = frozenset(
@@ -65,6 +83,7 @@ PLAIN = frozenset(
     were was get do does did give make work out function back say tell print show line
     """.split()
 )
+ARTICLES = (["the"], ["a"], ["an"], ["what"], ["which"])
 SAID_AS = {"low": "off", "high": "on"}
 """Words of programs for what people call otherwise."""
 VAGUE = frozenset("do it calc calculate compute func function fun my the stuff thing program work part step".split())
@@ -80,6 +99,8 @@ class Job(msgspec.Struct, frozen=True, eq=False):
     """How much of what is asked its words tell."""
     taken: int
     """Variables whose values it needs."""
+    again: bool = False
+    """It is done elsewhere too, with no more values in its place than are asked for."""
 
     @property
     def span(self) -> tuple[int, int]:
@@ -144,7 +165,8 @@ def _copies_of(best: Job, jobs: Sequence[Job]) -> list[Job]:
     """Other places that do the same in the same form, in the order of the text."""
     found: list[Job] = []
     for job in jobs:
-        if job.kinds == best.kinds and not any(job.overlaps(other) for other in (best, *found)):
+        alike = best.again and job.again and job.kinds == best.kinds
+        if alike and not any(job.overlaps(other) for other in (best, *found)):
             found.append(job)
     return found
 
@@ -161,19 +183,31 @@ class _Asked:
         self.deeds = deeds_asked(name, purpose)
         common = {_stem(w) for f in required if f is not function for w in words_of(f.name) + words_of(f.purpose)}
         self.wanted: dict[str, float] = {}
+        plain = PLAIN - {"on"} if {"switch", "turn"} & {*name, *map(_stem, purpose)} else PLAIN
         for word in itertools.chain(name, *(words_of(other) for other in function.also), purpose):
             stem = _stem(word)
-            if word not in PLAIN and stem not in PLAIN:
+            if word not in plain and stem not in plain:
                 weight = 0.3 if stem in common or word in KNOWN or stem in KNOWN else 1.0
                 self.wanted[stem] = max(weight, self.wanted.get(stem, 0.0))
         self.stems = {_stem(w) for w in name}
+        noun = itertools.takewhile(lambda w: w not in PREPOSITIONS, purpose if purpose[:1] in ARTICLES else ())
+        self.object = {_stem(w) for w in noun if w not in PLAIN} | self.stems
+        self.others = [{_stem(w) for w in words_of(f.name)} for f in required if f is not function]
         self.model = _reference_body(function, reference)
         self.literal = bool(PLAIN_TEXT_WORDS & set(name))
 
-    def is_named_as(self, variable: str) -> bool:
-        """True where a variable's name says what the function's does."""
-        words = [_stem(w) for w in words_of(variable) if len(w) > 2]
-        return bool(words) and set(words) <= self.stems
+    def says(self, file: ProgramFile, variable: str) -> float:
+        """How much a variable's name, or the text before it where it is shown, says that it holds what is asked; below
+        0 where it is another function's."""
+        words = {_stem(w) for w in words_of(variable) if len(w) > 2}
+        if not words:
+            return 0.0
+        if words <= self.object:
+            return NAMED if words <= self.stems else NAMED * OF_THE_PURPOSE
+        if any(words <= other for other in self.others):
+            return -1.0
+        told = {_stem(w) for label in labels_of(file, variable) for w in words_of(label)}
+        return NAMED * OF_THE_PURPOSE if told & self.stems - PLAIN else 0.0
 
 
 def _ranked(program: Program, asked: _Asked, owners: set[int]) -> list[Job]:
@@ -185,20 +219,26 @@ def _ranked(program: Program, asked: _Asked, owners: set[int]) -> list[Job]:
     alike: dict[tuple[str, ...], list[Job]] = {}
     for job in jobs:
         alike.setdefault(job.kinds, []).append(job)
-    return [_weighed_again(job, alike[job.kinds], asked.function) for job in jobs]
+    weighed = (_weighed_again(job, alike[job.kinds], asked.function) for job in jobs)
+    return [job for job in weighed if job.weight >= ENOUGH]
 
 
 def _weighed_again(job: Job, alike: Sequence[Job], function: RequiredFunction) -> Job:
     """A job that is done in the same form elsewhere: what differs from there are inputs too."""
-    others = [other for other in alike if not other.overlaps(job)]
-    if not others:
+    differing = [_differing(job, other) for other in alike if not other.overlaps(job)]
+    most = function.parameters if isinstance(function.parameters, int) else max(function.parameters or (4,))
+    if not differing or min(differing) > most:
         return job
-    (a, b), (c, d) = job.span, others[0].span
-    texts = zip(job.file.tree.text[a:b], others[0].file.tree.text[c:d], strict=True)
-    differing = len({pair for pair in texts if pair[0] != pair[1]})
-    most = function.parameters if isinstance(function.parameters, int) else max(function.parameters or (differing,))
-    amiss = max(0, differing - most) - 0.3 * min(differing, max(0, most - job.taken))
-    return msgspec.structs.replace(job, weight=job.weight + AGAIN - MISFIT * amiss)
+    matched = 0.3 * min(min(differing), max(0, most - job.taken))
+    return msgspec.structs.replace(job, weight=job.weight + AGAIN + MISFIT * matched, again=True)
+
+
+def _differing(one: Job, other: Job) -> int:
+    """In how many values two jobs of one form differ, those that they work out aside."""
+    (a, b), (c, d) = one.span, other.span
+    texts = zip(one.file.tree.text[a:b], other.file.tree.text[c:d], strict=True)
+    own = {one.file.tree.text[n] for n in one.file.names.within(a, b) if one.file.names.role[n] is Role.WRITE}
+    return len({pair for pair in texts if pair[0] != pair[1] and pair[0] not in own})
 
 
 class _Weigher:
@@ -207,6 +247,10 @@ class _Weigher:
     def __init__(self, file: ProgramFile, block: Block, asked: _Asked, owned: bool) -> None:
         self.file, self.block, self.asked = file, block, asked
         self.owned = owned
+        procedure = file.procedure_around(block.statements[0]) if block.statements else None
+        named = procedure is not None and procedure.node and procedure.name not in {"", "main", "setup", "loop", "draw"}
+        self.has_a_job = owned or (named and procedure is not None and not is_named_for(procedure, asked.function))
+        """It is a function that is there for something else."""
         self.statements = block.statements
         self.scope = block.procedure
 
@@ -216,30 +260,52 @@ class _Weigher:
         usable = [not (file.is_definition(s) or file.is_import(s) or file.is_bare_string(s)) for s in self.statements]
         deeds = [deeds_of(file, s) if usable[k] else frozenset() for k, s in enumerate(self.statements)]
         if not asked.model and not any(
-            d.deed in asked.deeds or asked.is_named_as(d.variable) for done in deeds for d in done
+            d.deed in asked.deeds or asked.says(file, d.variable) > 0 for done in deeds for d in done
         ):
             return
+        steered = file.language.conditionals | file.language.loops | file.language.procedures
+        steering = next((p for p in file.parents(self.block.node) if file.tree.kind[p] in steered), -1)
+        whole = steering >= 0 and file.tree.kind[steering] not in file.language.procedures
+        around = deeds_of(file, steering) if whole else frozenset()
         summaries = summaries_of(file, self.scope, self.statements)
         live = flow_of(file, self.scope).live_after
+        sizes = [len(file.statements_within(s, file.tree.end[s])) for s in self.statements]
         for start in range(len(self.statements)):
             for stop in range(start + 1, min(start + WIDEST, len(self.statements)) + 1):
                 if not usable[stop - 1]:
                     break
                 window = self.statements[start:stop]
-                if self.owned and self._is_own_job(start, stop):
+                if self.has_a_job and self._is_own_job(start, stop):
                     continue
                 following = self.statements[stop] if stop < len(self.statements) else None
                 told = _told(file, window, following, asked.wanted)
                 stretch = _Stretch(
-                    file, window, summaries[start:stop], deeds[start:stop], live.get(window[-1], EMPTY), asked, told
+                    file,
+                    window,
+                    summaries[start:stop],
+                    deeds[start:stop],
+                    live.get(window[-1], EMPTY),
+                    asked,
+                    told,
+                    summaries[start - 1] if start else None,
+                    around,
                 )
                 weight = stretch.weight() or 0.0
+                if following is not None and self._is_cut_off(window, following):
+                    continue
                 if weight < ENOUGH and asked.model and not self.owned:
                     weight = max(weight, _model_weight(file, window, asked.model))
                 if weight:
-                    weight += WORDS * told
-                if weight >= ENOUGH:
+                    weight += WORDS * told - LENGTH * max(0, sum(sizes[start:stop]) - SHORT)
+                if weight >= NEARLY_ENOUGH:
                     yield Job(file, window, weight, told, len(stretch.taken))
+
+    def _is_cut_off(self, window: tuple[int, ...], following: int) -> bool:
+        """True where it is asked for something, and asked again right afterwards until it fits."""
+        asked = {d for s in window for d in deeds_of(self.file, s) if d.deed is Deed.ASK}
+        return self.file.tree.kind[following] in self.file.language.loops and bool(
+            asked & deeds_of(self.file, following)
+        )
 
     def _is_own_job(self, start: int, stop: int) -> bool:
         """True where a function that is asked for itself does with the statements what it is there for: they are
@@ -264,7 +330,12 @@ class _Stretch:
         live: Set,
         asked: _Asked,
         told: float,
+        above: Summary | None,
+        around: frozenset[Done],
     ) -> None:
+        self.above = above
+        self.around = around
+        """What the choice or loop does inside which the statements stand."""
         self.told = told
         self.file, self.window, self.asked = file, window, asked
         self.summaries, self.each = summaries, deeds
@@ -276,6 +347,13 @@ class _Stretch:
         for summary in summaries:
             taken |= summary.needed - certain
             certain |= summary.certain
+        # What it may leave as it was is needed, too.
+        declared = {
+            file.tree.text[n]
+            for n in file.names.within(window[0], file.tree.end[window[-1]])
+            if file.language.declares and file.names.declared_at(n)
+        }
+        taken |= self.given - certain - declared
         self.taken = frozenset(n for n in taken if not n.isupper()) - _no_variables(file)
 
         parents = file.tree.parent[window[0]]
@@ -298,14 +376,22 @@ class _Stretch:
         best: float | None = None
         for variable, deeds in self._outcomes().items():
             strength = max(asked.deeds.get(deed, 0.0) * share for deed, share in deeds.items())
-            if asked.is_named_as(variable):
-                strength = max(strength, NAMED)
+            said = asked.says(file, variable)
+            strength = max(strength, said) if said >= 0 else 0.0
             main = max(deeds, key=lambda deed: asked.deeds.get(deed, 0.0) * deeds[deed])
-            if strength <= 0 or (variable in self.taken and main in FROM_NOTHING) or not self._serves(variable, main):
+            goes_on = variable in self.taken and main in FROM_NOTHING and not (main is Deed.ASK and self._asks_first())
+            if strength <= 0 or goes_on or not self._serves(variable, main):
+                continue
+            if any(d.deed in BUILT_UP and d.variable in self.taken for d in self.done):
+                continue
+            if Done(Deed.DECIDE, variable) in self.around:
+                continue
+            if self.above is not None and variable in self.above.written:
                 continue
             shows = any(Done(Deed.SHOW, "") in done for done in self.each)
-            misfit = self._parameters_amiss() + len(self.given - {variable})
-            weight = DEED * strength - MISFIT * misfit
+            too_few = TOO_FEW_FOR_A_FORMULA if main is Deed.FORMULA else TOO_FEW
+            misfit = self._parameters_amiss(too_few) + MORE_GIVEN * len(self.given - {variable})
+            weight = DEED * (strength + _paragraph_bonus(file, self.window)) - MISFIT * misfit
             if main is Deed.ASK:
                 weight += AGAIN * any(file.tree.kind[s] in file.language.loops for s in self.window)
             elif shows:
@@ -340,14 +426,29 @@ class _Stretch:
         return 1.0
 
     def _serves(self, variable: str, deed: Deed) -> bool:
-        """True where every statement has a part in the variable's value."""
+        """True where every statement has a part in the variable's value, be it only to get a sensor ready or to show
+        what is to be typed where the question itself does not."""
         wanted = {variable}
-        for summary, done in zip(reversed(self.summaries), reversed(self.each), strict=True):
+        asking = any(d.deed is Deed.ASK for d in self.done)
+        prompts = False
+        for statement, summary, done in zip(
+            reversed(self.window), reversed(self.summaries), reversed(self.each), strict=True
+        ):
             wrote = summary.written | {d.variable for d in done if d.variable}
-            if not wrote & wanted:
+            if not wrote & wanted and not (Done(Deed.ACT, "") in done and asking) and not prompts:
                 return False
+            prompts = any(d.deed is Deed.ASK for d in done) and not self._has_text(statement)
             wanted |= summary.needed
         return True
+
+    def _asks_first(self) -> bool:
+        """True where the first thing that is asked is asked once, not again and again."""
+        asking = (s for s, done in zip(self.window, self.each, strict=True) if any(d.deed is Deed.ASK for d in done))
+        return self.file.tree.kind[next(asking)] not in self.file.language.loops
+
+    def _has_text(self, statement: int) -> bool:
+        kinds = self.file.tree.kind[statement : self.file.tree.end[statement]]
+        return bool({"string", "string_content"} & set(kinds))
 
     # -- something shown -----------------------------------------------------------------------------
 
@@ -356,12 +457,13 @@ class _Stretch:
         strength = asked.deeds.get(Deed.SHOW, 0.0)
         if asked.function.returns is True or not strength or self.given:
             return None
-        if not all(Done(Deed.SHOW, "") in done for done in self.each):
+        if not self._is_shown():
             return None
         loops = file.language.loops
         looped = any(file.tree.kind[s] in loops for s in self.window)
         literal = all(shown_texts_only(file, s) for s in self.window)
-        strength += _paragraph_bonus(file, self.window) + 0.02 * min(len(self.window), 5)
+        shown = sum(Done(Deed.SHOW, "") in done for done in self.each)
+        strength += _paragraph_bonus(file, self.window) + 0.02 * min(shown, 5) - 0.05 * (len(self.window) - shown)
         if asked.literal:
             strength += 0.2 if literal else -0.4
         else:
@@ -369,27 +471,56 @@ class _Stretch:
         if len(self.window) == 1 and not looped:
             strength -= 0.3
         if not (looped or asked.literal or self.told >= TOLD):
-            strength -= 0.5
+            strength -= 0.5 if shown < GOOD_PARAGRAPH else 0.3
+        if not all(shows_in_every_loop(file, s) for s in self.window):
+            strength -= 0.15
         shapes = Counter(tuple(file.tree.kind[s : file.tree.end[s]]) for s in self.window if file.tree.kind[s] in loops)
         # What is done several times over is not one job.
         strength -= 0.15 * sum(count - 1 for count in shapes.values())
         return DEED * strength - MISFIT * self._parameters_amiss()
 
+    def _is_shown(self) -> bool:
+        """True where all statements show something, or work out what is shown behind them."""
+        show = Done(Deed.SHOW, "")
+        if show not in self.each[-1]:
+            return False
+        needed: set[str] = set()
+        for statement, summary, done in zip(
+            reversed(self.window), reversed(self.summaries), reversed(self.each), strict=True
+        ):
+            if show not in done and not (summary.written & needed and self._is_simple(statement, done)):
+                return False
+            needed |= summary.needed
+        return True
+
+    def _is_simple(self, statement: int, done: frozenset[Done]) -> bool:
+        """True for a plain statement that asks for nothing."""
+        steering = self.file.language.loops | self.file.language.conditionals
+        return self.file.tree.kind[statement] not in steering and not any(d.deed is Deed.ASK for d in done)
+
     def _as_act(self) -> float | None:
+        """What is done for its own sake: it acts on something, or its words alone tell that it is meant."""
         asked = self.asked
-        strength = asked.deeds.get(Deed.ACT, 0.0)
-        fitting = asked.function.returns is not True and not self.given and self.told >= TOLD
-        if not strength or not fitting or not all(Done(Deed.ACT, "") in done for done in self.each):
+        if asked.function.returns is True or self.given or self.told < TOLD_LITTLE:
             return None
+        strength = asked.deeds.get(Deed.ACT, 0.0)
+        if not strength or not all(Done(Deed.ACT, "") in done for done in self.each):
+            size = sum(len(self.file.statements_within(s, self.file.tree.end[s])) for s in self.window)
+            strength = BY_WORDS if self.told >= TOLD_WELL and 1 < size <= WIDEST else 0.0
+        if not strength:
+            return None
+        if Done(Deed.ACT, "") in self.around:
+            strength -= 0.2
         return DEED * (strength + _paragraph_bonus(self.file, self.window)) - MISFIT * self._parameters_amiss()
 
-    def _parameters_amiss(self) -> float:
+    def _parameters_amiss(self, too_few: float = TOO_FEW) -> float:
         """How many inputs there are too many; of those too few, which may be plain values here, a part."""
         asked, count = self.asked.function.parameters, len(self.taken)
         if asked is None:
             return 0.15 * count
         least, most = (asked, asked) if isinstance(asked, int) else asked
-        return max(0, count - most) + 0.3 * max(0, least - count)
+        fitting = EXACTLY * min(count, 3) if least == count == most and count > 1 else 0.0
+        return max(0, count - most) + too_few * max(0, least - count) - fitting
 
 
 def _no_variables(file: ProgramFile) -> Set:
@@ -436,6 +567,9 @@ def _told(file: ProgramFile, window: tuple[int, ...], following: int | None, wan
 
     for i in file.names.within(start, stop):
         note(tree.text[i], 1.0)
+        if file.names.role[i] is Role.WRITE:
+            for label in labels_of(file, tree.text[i]):
+                note(label, AS_TEXT)
     for comment in tree.comments:
         if first - 1 <= comment.line <= last:
             note(comment.text, 1.0)
@@ -445,6 +579,10 @@ def _told(file: ProgramFile, window: tuple[int, ...], following: int | None, wan
     if following is not None:
         for text in tree.text[following : min(tree.end[following], following + 40)]:
             note(text, BESIDE)
+    short = [word for word in weight if len(word) >= SHORTEST]
+    for word in wanted:
+        if word not in weight and any(word.startswith(abbreviated) for abbreviated in short):
+            weight[word] = ABBREVIATED
     shared = sum(value * weight[word] for word, value in wanted.items() if word in weight)
     return shared / (shared + FEW_WORDS)
 
@@ -461,7 +599,10 @@ def is_named_for(procedure: Procedure, function: RequiredFunction) -> bool:
     words = words_of(re.sub(r"\d+", "", procedure.name))
     asked = deeds_asked(words_of(function.name), words_of(function.purpose))
     wanted = {_stem(w) for w in words_of(function.name) + words_of(function.purpose)}
-    return all(w in VAGUE or _stem(w) in wanted or KNOWN.get(w, {}).keys() & asked.keys() for w in words)
+    if are_opposed(words, words_of(function.name)):
+        return False
+    meant = {deed for deed, weight in asked.items() if weight >= NAMED}
+    return all(w in VAGUE or _stem(w) in wanted or KNOWN.get(w, {}).keys() & meant for w in words)
 
 
 # -- the reference solution ------------------------------------------------------------------------

@@ -11,7 +11,7 @@ from ..program.names import Role
 from ..program.program import Procedure, Program, ProgramFile
 from .calls import CallMap
 from .jobs import Job, find_jobs, is_named_for
-from .wanted import RequiredFunction, words_of
+from .wanted import RequiredFunction, are_opposed, words_of
 
 
 class Match(msgspec.Struct, frozen=True, eq=False):
@@ -89,6 +89,8 @@ def _near_miss(
     for file, procedure in candidates:
         for name in (function.name, *function.also):
             likeness = fuzz.ratio("".join(words_of(name)), "".join(words_of(procedure.name)))
+            if are_opposed(words_of(name), words_of(procedure.name)):
+                continue
             if likeness >= best_score and function.accepts(len(procedure.parameters)):
                 best, best_score = (file, procedure), likeness
     return best

@@ -39,14 +39,17 @@ FOR_CERTAIN: dict[Deed, str] = {
     Deed.SUM: "sum total add altogether",
     Deed.MEAN: "mean average avg",
     Deed.PRODUCT: "product multiply factorial power",
-    Deed.LARGEST: "max maximum largest highest biggest greatest longest best tallest oldest warmest hottest heaviest",
-    Deed.SMALLEST: "min minimum smallest lowest shortest least cheapest coldest youngest lightest fewest nearest",
+    Deed.LARGEST: """max maximum largest larger highest biggest bigger greatest longest best tallest oldest warmest
+        hottest heaviest""",
+    Deed.SMALLEST: """min minimum smallest smaller lowest shortest least cheapest coldest youngest lightest fewest
+        nearest""",
     Deed.SEARCH: "find search locate lookup index position",
     Deed.TEST: "is has valid validate whether check can contains",
-    Deed.TEXT: "reverse backwards encrypt decrypt encode decode cipher",
+    Deed.TEXT: "reverse backwards encrypt decrypt encode decode cipher capitalize capitalise uppercase lowercase",
     Deed.LIST: "filter collect select",
     Deed.SORT: "sort arrange",
-    Deed.FORMULA: "convert celsius fahrenheit area volume perimeter calculate compute tax percent percentage",
+    Deed.FORMULA: """convert celsius fahrenheit area volume perimeter calculate compute tax percent percentage
+        difference""",
     Deed.DECIDE: "grade category verdict rating fare",
     Deed.CHANCE: "roll dice random shuffle toss",
     Deed.ASK: "ask input prompt",
@@ -60,20 +63,33 @@ PERHAPS: dict[Deed, str] = {
     Deed.SMALLEST: "worst",
     Deed.SEARCH: "where first place",
     Deed.TEST: "prime palindrome leap even odd allowed correct tell if win won",
-    Deed.TEXT: "hide mask join hidden binary word text letter bar capital",
+    Deed.TEXT: "hide mask join hidden binary word text letter bar capital upper lower code",
     Deed.LIST: "all above below without remove only evens odds squares list those",
     Deed.SORT: "order ranking ascending descending",
-    Deed.FORMULA: "to price cost discount interest speed distance fee postage net gross bmi work change double",
+    Deed.FORMULA: """to price cost discount interest speed distance fee postage net gross bmi work change double divide
+        divided times share ratio square half""",
     Deed.DECIDE: "letter level kind price fee discount bonus rank message class cost postage describe say colour color",
     Deed.CHANCE: "die pick coin chance throw",
-    Deed.ASK: "read get enter until typed choose",
+    Deed.ASK: "read get enter until typed choose measure",
     Deed.ACT: "switch set turn open close blink move start stop reset clear prepare light beep play off on draw paint",
-    Deed.SHOW: "write output report list table receipt bill box border triangle rules welcome instructions help result",
+    Deed.SHOW: """write output report list table receipt bill box border triangle rules welcome instructions help result
+        hint say tell""",
 }
 """Words that may speak of a deed."""
+OPPOSITES = (
+    "encrypt decrypt, encode decode, celsius fahrenheit, upper lower, even odd, above below, open close, on off, "
+    "start stop, first last, min max, minimum maximum, highest lowest, largest smallest, longest shortest, add remove, "
+    "increase decrease, up down, left right, warmest coldest, hottest coldest, oldest youngest, win lose, buy sell, "
+    "deposit withdraw, push pop, hide show, input output, read write, big small, north south, east west, day night"
+)
+"""Pairs of words that functions are named for which do the opposite of each other."""
 CERTAIN, MAYBE = 1.0, 0.7
+BESIDE_ANOTHER = 0.5
+"""How much is left of what a word may speak of, where another names a deed."""
 OF_THE_PURPOSE = 0.8
 """How much a word of the purpose says, beside one of the name."""
+HOW_MANY = 0.9
+"""How much it says that a purpose asks how many there are."""
 OF_ITS_OBJECT = 0.4
 """The same behind a preposition: what the deed is done to."""
 SUPERLATIVE = re.compile(r"\w{2,}(?:est)")
@@ -82,6 +98,7 @@ NO_SUPERLATIVES = frozenset(
 )
 PREPOSITIONS = frozenset("of for from with in at by on between than when where".split())
 
+OPPOSED = {pair for text in OPPOSITES.split(", ") for a, b in [text.split()] for pair in ((a, b), (b, a))}
 KNOWN: dict[str, dict[Deed, float]] = {}
 for _words, _weight in ((PERHAPS, MAYBE), (FOR_CERTAIN, CERTAIN)):
     for _deed, _listed in _words.items():
@@ -92,13 +109,18 @@ for _words, _weight in ((PERHAPS, MAYBE), (FOR_CERTAIN, CERTAIN)):
 def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
     """How much the words of a function's name and of its purpose speak of each deed, from 0 to 1."""
     asked: dict[Deed, float] = {}
+    told = any(CERTAIN in _deeds_named(word).values() for word in name)
 
     def note(word: str, share: float) -> None:
         for deed, weight in _deeds_named(word).items():
+            if told and weight == MAYBE:
+                weight *= BESIDE_ANOTHER
             asked[deed] = max(asked.get(deed, 0.0), share * weight)
 
     for word in name:
         note(word, 1.0)
+    if re.search(r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", " ".join(purpose)):
+        asked[Deed.COUNT] = max(asked.get(Deed.COUNT, 0.0), HOW_MANY)
     share = OF_THE_PURPOSE
     for word in purpose:
         if word in PREPOSITIONS:
@@ -120,3 +142,8 @@ def _deeds_named(word: str) -> dict[Deed, float]:
     if SUPERLATIVE.fullmatch(word) and word not in NO_SUPERLATIVES:
         return {Deed.LARGEST: 0.9, Deed.SMALLEST: 0.9}
     return {}
+
+
+def are_opposed(one: list[str], other: list[str]) -> bool:
+    """True where one name has a word whose opposite stands in the other: `encrypt` is no misspelt `decrypt`."""
+    return any((a, b) in OPPOSED for a in one for b in other)
