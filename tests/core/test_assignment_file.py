@@ -59,3 +59,28 @@ def test_what_is_wrong_is_said_with_file_line_and_key(text, parts):
     assert "\n" not in sentence
     for part in parts:
         assert part in sentence
+
+
+@pytest.mark.parametrize(
+    ("language", "name", "fits"),
+    [
+        ("racket", "print-gate", True),
+        ("scheme", "all-open?", True),
+        ("auto", "print-gate", True),
+        ("python", "print-gate", False),
+        ("python", "tür_öffnen", True),
+        ("javascript", "$show", True),
+        ("blocks", "draw a house", True),
+        ("racket", "print gate", False),
+        ("racket", "(gate)", False),
+        ("auto", "3gates", False),
+        ("python", "gate()", False),
+    ],
+)
+def test_a_functions_name_looks_as_its_language_has_it(language, name, fits):
+    text = HEAD + f'language = "{language}"\n[[functions]]\nname = "{name}"\n'
+    if fits:
+        assert parse_assignment(text).functions[0].name == name
+    else:
+        with pytest.raises(AssignmentFileError, match="cannot be a function's name"):
+            parse_assignment(text)

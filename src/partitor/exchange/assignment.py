@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 import tomllib
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
@@ -22,7 +23,11 @@ from ..scoring.default import default_criteria
 from ..scoring.measures import MEASURES
 from ..scoring.rubric import Criterion, Level
 
-NAME = re.compile(r"[A-Za-z_][A-Za-z0-9_]*\Z")
+NAME = re.compile(r"(?:[^\W\d]|\$)[\w$]*\Z")
+HYPHENATED = re.compile(r"[^\s\d()\[\]{}\"'`,;#|\\][^\s()\[\]{}\"'`,;#|\\]*\Z")
+"""A name where hyphens join words: `print-gate`, `even?`."""
+OF_BLOCKS = re.compile(r"[^\W\d][^\n\"]*\Z")
+"""What a custom block says: `draw a house`."""
 
 
 class RuleChoice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -134,7 +139,7 @@ def _check(assignment: Assignment, name: str, text: str) -> None:
         if rule not in RULES:
             refuse(["rules", "off"], f'"{rule}" is no rule; the rules are: {", ".join(sorted(RULES))}')
     for k, function in enumerate(assignment.functions):
-        _check_function(function, k, refuse)
+        _check_function(function, k, refuse, _names_of(assignment.language))
     for k, criterion in enumerate(assignment.criteria):
         _check_criterion(criterion, k, refuse)
     ids = [c.id for c in assignment.criteria]
@@ -142,9 +147,18 @@ def _check(assignment: Assignment, name: str, text: str) -> None:
         refuse(["criteria", "id"], "two criteria have the same id", len(ids) - 1)
 
 
-def _check_function(function: RequiredFunction, index: int, refuse: Any) -> None:
+def _names_of(language: str) -> tuple[re.Pattern[str], ...]:
+    """What a function's name looks like in a language; where it is not told which, as in any of them."""
+    if language == "blocks":
+        return (OF_BLOCKS,)
+    if language == "auto" or LANGUAGES[language].word_joint == "-":
+        return (NAME, HYPHENATED)
+    return (NAME,)
+
+
+def _check_function(function: RequiredFunction, index: int, refuse: Any, names: Sequence[re.Pattern[str]]) -> None:
     for candidate in (function.name, *function.also):
-        if not NAME.match(candidate):
+        if not any(name.match(candidate) for name in names):
             refuse(["functions", "name"], f'"{candidate}" cannot be a function\'s name', index)
     bounds = function.parameters
     if isinstance(bounds, int) and bounds < 0:

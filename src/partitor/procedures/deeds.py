@@ -8,7 +8,7 @@ assign one variable); what fits no form has no deed.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from enum import StrEnum
 
 import msgspec
@@ -443,7 +443,7 @@ def file_writes(file: ProgramFile, statement: int) -> set[str]:
     return given
 
 
-def starts_as_text(file: ProgramFile, statements: tuple[int, ...], variable: str) -> bool | None:
+def starts_as_text(file: ProgramFile, statements: Sequence[int], variable: str) -> bool | None:
     """True where the variable's first value is a text, False for another plain value; None where none is in sight."""
     tree = file.tree
     for statement in statements:

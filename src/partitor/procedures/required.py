@@ -10,8 +10,8 @@ from rapidfuzz import fuzz
 from ..program.names import Role
 from ..program.program import Procedure, Program, ProgramFile
 from .calls import CallMap
-from .jobs import Job, find_jobs, is_named_for
-from .wanted import RequiredFunction, are_opposed, words_of
+from .jobs import Job, find_jobs
+from .wanted import Asked, RequiredFunction, are_opposed, words_of
 
 
 class Match(msgspec.Struct, frozen=True, eq=False):
@@ -78,7 +78,7 @@ def _whole_function(job: Job, function: RequiredFunction) -> Procedure | None:
         return None
     inside = job.file.statements_of(procedure)
     most = set(job.statements) <= set(inside) and len(inside) - len(job.statements) <= 1
-    fits = function.accepts(len(procedure.parameters)) and is_named_for(procedure, function)
+    fits = function.accepts(len(procedure.parameters)) and Asked(function, ()).could_be(procedure.name)
     return procedure if most and fits else None
 
 

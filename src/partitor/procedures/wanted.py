@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
 import re
+from collections.abc import Sequence
 
 import msgspec
 
-from .deeds import Deed
+from ..program.program import ProgramFile
+from .deeds import Deed, labels_of
 
 
 class RequiredFunction(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -147,3 +150,80 @@ def _deeds_named(word: str) -> dict[Deed, float]:
 def are_opposed(one: list[str], other: list[str]) -> bool:
     """True where one name has a word whose opposite stands in the other: `encrypt` is no misspelt `decrypt`."""
     return any((a, b) in OPPOSED for a in one for b in other)
+
+
+# -- one missing function ---------------------------------------------------------------------------
+
+NAMED = 0.9
+"""How much it says that the outcome's variable has the function's name."""
+COMMON = 0.3
+"""What a word counts that other functions that are asked for share, or that names a deed."""
+PLAIN_TEXT_WORDS = frozenset("menu title heading header banner rules welcome instructions help intro logo".split())
+"""Words for something that is always shown in the same words."""
+PLAIN = frozenset(
+    """
+    the a an of for and or to in on at by is are that this it one each all from with than as its how many
+    were was get do does did give make work out function back say tell print show line
+    """.split()
+)
+ARTICLES = frozenset(["the", "a", "an", "what", "which"])
+VAGUE = frozenset("do it calc calculate compute func function fun my the stuff thing program work part step".split())
+
+
+class Asked:
+    """A missing function, and what its words say."""
+
+    def __init__(self, function: RequiredFunction, required: Sequence[RequiredFunction]) -> None:
+        self.function = function
+        self.name, self.purpose = words_of(function.name), words_of(function.purpose)
+        self.deeds = deeds_asked(self.name, self.purpose)
+        self.stems = {stem(w) for w in self.name}
+        self.wanted = self._wanted([f for f in required if f is not function])
+        noun = self.purpose if self.purpose and self.purpose[0] in ARTICLES else []
+        told = itertools.takewhile(lambda w: w not in PREPOSITIONS, noun)
+        self.subject = {stem(w) for w in told if w not in PLAIN} | self.stems
+        """What its outcome may be called."""
+        self.others = [{stem(w) for w in words_of(f.name)} for f in required if f is not function]
+        self.literal = bool(PLAIN_TEXT_WORDS & set(self.name))
+
+    def _wanted(self, others: Sequence[RequiredFunction]) -> dict[str, float]:
+        """What each word counts that its job should show."""
+        common = {stem(w) for f in others for w in words_of(f.name) + words_of(f.purpose)}
+        plain = PLAIN - {"on"} if {"switch", "turn"} & {*self.name, *map(stem, self.purpose)} else PLAIN
+        wanted: dict[str, float] = {}
+        for word in itertools.chain(self.name, *(words_of(other) for other in self.function.also), self.purpose):
+            form = stem(word)
+            if word not in plain and form not in plain:
+                weight = COMMON if form in common or word in KNOWN or form in KNOWN else 1.0
+                wanted[form] = max(weight, wanted.get(form, 0.0))
+        return wanted
+
+    def says(self, file: ProgramFile, variable: str) -> float:
+        """How much a variable's name, or the text before it where it is shown, says that it holds what is asked; below
+        0 where it is another function's."""
+        words = {stem(w) for w in words_of(variable) if len(w) > 2}
+        if not words:
+            return 0.0
+        if words <= self.subject:
+            return NAMED if words <= self.stems else NAMED * OF_THE_PURPOSE
+        if any(words <= other for other in self.others):
+            return -1.0
+        told = {stem(w) for label in labels_of(file, variable) for w in words_of(label)}
+        return NAMED * OF_THE_PURPOSE if told & self.stems - PLAIN else 0.0
+
+    def could_be(self, name: str) -> bool:
+        """True where a function's name says no more than what is asked, or next to nothing."""
+        words = words_of(re.sub(r"\d+", "", name))
+        if are_opposed(words, self.name):
+            return False
+        meant = {deed for deed, weight in self.deeds.items() if weight >= NAMED}
+        stems = self.stems | {stem(w) for w in self.purpose}
+        return all(w in VAGUE or stem(w) in stems or KNOWN.get(w, {}).keys() & meant for w in words)
+
+
+def stem(word: str) -> str:
+    """A word without its ending, roughly: `prints` and `printed` are `print`."""
+    for ending in ("ing", "ed", "es", "s", "er", "est"):
+        if word.endswith(ending) and len(word) - len(ending) >= 3:
+            return word[: -len(ending)]
+    return word

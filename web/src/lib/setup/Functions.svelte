@@ -44,7 +44,7 @@
                 class="mono w-36"
                 aria-label="Name"
                 required
-                pattern="[A-Za-z_][A-Za-z0-9_]*"
+                pattern={`[^\\(\\)\\[\\]\\{\\}"',;]+`}
                 bind:value={f.name}
               /></td
             >

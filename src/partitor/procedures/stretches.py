@@ -1,0 +1,300 @@
+"""Consecutive statements that could be a function's job: what they do, what they need, and what comes of them.
+
+Nothing here depends on what is asked for, so that a program is looked through once for all functions.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+
+import msgspec
+
+from ..program.flow import EMPTY, Set, flow_of, summaries_of
+from ..program.names import Role
+from ..program.program import Block, Procedure, ProgramFile
+from .deeds import GIVEN_BACK, Deed, Done, deeds_of, shown_texts_only, shows_in_every_loop, starts_as_text
+
+WIDEST = 10
+"""Statements that a job has at most."""
+MOST_STATEMENTS = 400
+"""Statements of one list that are looked at."""
+FROM_NOTHING = frozenset(Deed) - {Deed.FORMULA, Deed.CHANCE, Deed.SORT, Deed.SHOW, Deed.ACT}
+"""Deeds whose outcome had no value before they began."""
+BUILT_UP = frozenset({Deed.COUNT, Deed.SUM, Deed.PRODUCT, Deed.LARGEST, Deed.SMALLEST})
+"""Deeds that go on from what a variable had before: it is theirs, too, to give it its first value."""
+DIVIDED_ONLY, OF_UNKNOWN_START = 0.5, 0.8
+"""How much of a mean is done by a division alone; how much of a sum, or of a text, where the first value does not tell
+which of the two it is."""
+ACTS, SHOWS = Done(Deed.ACT, ""), Done(Deed.SHOW, "")
+
+
+class Outcome(msgspec.Struct, frozen=True):
+    """A variable that holds what comes of a stretch, and how much of each deed was done for it. `goes_on`: it had a
+    value before, which counts; `filled`: the places of a list are given values, and the list itself stays."""
+
+    variable: str
+    deeds: dict[Deed, float]
+    goes_on: bool
+    filled: bool
+
+
+class Show(msgspec.Struct, frozen=True):
+    """How a stretch shows something."""
+
+    statements: int
+    looped: bool
+    literal: bool
+    """Always in the same words."""
+    aside: bool
+    """Some loop only works something out."""
+    repeated: int
+    """Loops in it that do the same as an earlier one."""
+
+
+class Stretch(msgspec.Struct, frozen=True, eq=False):
+    """Consecutive statements of one list."""
+
+    file: ProgramFile
+    statements: tuple[int, ...]
+    following: int | None
+    procedure: Procedure
+    is_all: bool
+    """They are all that the procedure does, but for a `return` of a plain variable."""
+    taken: Set
+    """Variables whose values they need."""
+    given: Set
+    outcomes: tuple[Outcome, ...]
+    show: Show | None
+    shows: bool
+    acts: bool
+    around_acts: bool
+    """The loop or choice they stand in does nothing but act on something."""
+    looped: bool
+    paragraph: int
+    """0 to 2: at how many of its ends the student begins a paragraph."""
+    size: int
+    """Statements, those inside loops and branches included."""
+
+
+def stretches_of(file: ProgramFile) -> Iterator[Stretch]:
+    """All stretches of a file, in the order of their first statements."""
+    for block in file.blocks:
+        if 0 < len(block.statements) <= MOST_STATEMENTS:
+            yield from _Cutter(file, block).stretches()
+
+
+class _Cutter:
+    """Cuts one statement list into stretches."""
+
+    def __init__(self, file: ProgramFile, block: Block) -> None:
+        self.file, self.tree, self.language = file, file.tree, file.language
+        self.statements = block.statements
+        self.usable = [
+            not (file.is_definition(s) or file.is_import(s) or file.is_bare_string(s)) for s in self.statements
+        ]
+        empty: frozenset[Done] = frozenset()
+        self.deeds = [deeds_of(file, s) if ok else empty for s, ok in zip(self.statements, self.usable, strict=True)]
+        self.summaries = summaries_of(file, block.procedure, self.statements)
+        self.live = flow_of(file, block.procedure).live_after
+        self.sizes = [len(file.statements_within(s, self.tree.end[s])) for s in self.statements]
+        self.procedure = file.procedure_around(self.statements[0])
+        body = file.body_of(self.procedure) if self.procedure.node else None
+        self.is_body = body is not None and body.node == block.node
+        steered = self.language.conditionals | self.language.loops | self.language.procedures
+        steering = next((p for p in file.parents(block.node) if self.tree.kind[p] in steered), -1)
+        inside = steering >= 0 and self.tree.kind[steering] not in self.language.procedures
+        self.around = deeds_of(file, steering) if inside else empty
+        """What the choice or loop does inside which the statements stand."""
+        self.ignored = _no_variables(file)
+
+    def stretches(self) -> Iterator[Stretch]:
+        """Those that could be a job."""
+        for start in range(len(self.statements)):
+            for stop in range(start + 1, min(start + WIDEST, len(self.statements)) + 1):
+                if not self.usable[stop - 1]:
+                    break
+                if stop == len(self.statements) or not self._is_cut_off(start, stop):
+                    yield self._stretch(start, stop)
+
+    def _is_cut_off(self, start: int, stop: int) -> bool:
+        """True where it is asked for something, and asked again right afterwards until it fits."""
+        if self.tree.kind[self.statements[stop]] not in self.language.loops:
+            return False
+        again = {d for d in self.deeds[stop] if d.deed is Deed.ASK}
+        return bool(again) and any(again & self.deeds[k] for k in range(start, stop))
+
+    def _stretch(self, start: int, stop: int) -> Stretch:
+        window = self.statements[start:stop]
+        taken, given = self._flow(start, stop)
+        if self.is_body and stop - start == len(self.statements):
+            given |= {GIVEN_BACK}
+        loops = self.language.loops
+        return Stretch(
+            file=self.file,
+            statements=window,
+            following=self.statements[stop] if stop < len(self.statements) else None,
+            procedure=self.procedure,
+            is_all=self.is_body and self._is_all(start, stop),
+            taken=taken,
+            given=given,
+            outcomes=tuple(self._outcomes(start, stop, taken, given)),
+            show=self._show(start, stop) if not given else None,
+            shows=any(SHOWS in done for done in self.deeds[start:stop]),
+            acts=all({ACTS, SHOWS} & self.deeds[k] for k in range(start, stop)),
+            around_acts=ACTS in self.around,
+            looped=any(self.tree.kind[s] in loops for s in window),
+            paragraph=self._paragraph(window),
+            size=sum(self.sizes[start:stop]),
+        )
+
+    def _flow(self, start: int, stop: int) -> tuple[Set, Set]:
+        """The variables whose values the statements need, and those whose values are needed behind them."""
+        taken: Set = EMPTY
+        certain: Set = EMPTY
+        written: Set = EMPTY
+        for summary in self.summaries[start:stop]:
+            taken |= summary.needed - certain
+            certain |= summary.certain
+            written |= summary.written
+        given = written & self.live.get(self.statements[stop - 1], EMPTY)
+        # What it may leave as it was is needed, too.
+        kept = given - certain
+        if kept and self.language.declares:
+            names, tree = self.file.names, self.tree
+            nodes = names.within(self.statements[start], tree.end[self.statements[stop - 1]])
+            kept -= {tree.text[n] for n in nodes if names.declared_at(n)}
+        return frozenset(n for n in taken | kept if not n.isupper()) - self.ignored, given
+
+    def _is_all(self, start: int, stop: int) -> bool:
+        left = [s for k, s in enumerate(self.statements) if not start <= k < stop]
+        if len(left) != 1 or self.tree.kind[left[0]] != self.language.returning:
+            return len(left) < 2
+        values = [c for c in self.tree.children(left[0]) if self.tree.text[c] not in {"return", ";"}]
+        return all(self.tree.kind[v] == self.language.name for v in values)
+
+    # -- values worked out --------------------------------------------------------------------------
+
+    def _outcomes(self, start: int, stop: int, taken: Set, given: Set) -> Iterator[Outcome]:
+        done = frozenset().union(*self.deeds[start:stop])
+        if not given and not any(d.variable for d in done):
+            return
+        if any(d.deed in BUILT_UP and d.variable in taken for d in done):
+            return
+        window = self.statements[start:stop]
+        looped = any(self.tree.kind[s] in self.language.loops for s in window)
+        for variable in sorted({d.variable for d in done if d.variable}):
+            filled = variable not in given and self._is_filled(window, variable)
+            if not (variable in given or filled) or Done(Deed.DECIDE, variable) in self.around:
+                continue
+            if self._goes_further(variable, start, stop) or not self._serves(variable, start, stop):
+                continue
+            shares = {d.deed: self._share(d, done, window, looped) for d in done if d.variable == variable}
+            deeds = {deed: share for deed, share in shares.items() if share}
+            if deeds:
+                goes_on = variable in taken and not (Deed.ASK in deeds and self._asks_first(start, stop))
+                yield Outcome(variable, deeds, goes_on, filled)
+
+    def _goes_further(self, variable: str, start: int, stop: int) -> bool:
+        """True where the statement above has begun to work a variable's value out, or the one behind goes on."""
+        if start and variable in self.summaries[start - 1].written:
+            return True
+        below = self.summaries[stop] if stop < len(self.summaries) else None
+        return below is not None and (
+            variable in below.written and (variable in below.needed or variable not in below.certain)
+        )
+
+    def _share(self, done: Done, everything: frozenset[Done], window: Sequence[int], looped: bool) -> float:
+        """How much of the deed is really done here."""
+        deed, variable = done.deed, done.variable
+        if deed is Deed.FORMULA:
+            return 0.0 if looped else 1.0
+        if deed is Deed.MEAN:
+            added = any(d.deed in {Deed.SUM, Deed.MEAN} and d != done for d in everything)
+            called = any("sum" in self.tree.text[s : self.tree.end[s]] for s in window)
+            return 1.0 if added or called else DIVIDED_ONLY
+        if deed in {Deed.SUM, Deed.TEXT} and {Done(Deed.SUM, variable), Done(Deed.TEXT, variable)} <= everything:
+            text = starts_as_text(self.file, window, variable)
+            return OF_UNKNOWN_START if text is None else float(text == (deed is Deed.TEXT))
+        return 1.0
+
+    def _serves(self, variable: str, start: int, stop: int) -> bool:
+        """True where every statement has a part in the variable's value, be it only to get a sensor ready or to show
+        what is to be typed where the question itself does not."""
+        wanted: set[str] = {variable}
+        asking = any(d.deed is Deed.ASK for done in self.deeds[start:stop] for d in done)
+        prompts = False
+        for k in range(stop - 1, start - 1, -1):
+            done, summary = self.deeds[k], self.summaries[k]
+            wrote = summary.written | {d.variable for d in done if d.variable}
+            if not (wrote & wanted or (ACTS in done and asking) or prompts):
+                return False
+            prompts = any(d.deed is Deed.ASK for d in done) and not self._has_text(self.statements[k])
+            wanted |= summary.needed
+        return True
+
+    def _is_filled(self, window: Sequence[int], variable: str) -> bool:
+        names, tree = self.file.names, self.tree
+        own = [n for n in names.within(window[0], tree.end[window[-1]]) if tree.text[n] == variable]
+        return bool(own) and all(tree.kind[tree.parent[n]] == "subscript" for n in own)
+
+    def _asks_first(self, start: int, stop: int) -> bool:
+        """True where the first thing that is asked is asked once, not again and again."""
+        asking = next(k for k in range(start, stop) if any(d.deed is Deed.ASK for d in self.deeds[k]))
+        return self.tree.kind[self.statements[asking]] not in self.language.loops
+
+    def _has_text(self, statement: int) -> bool:
+        return bool({"string", "string_content"} & set(self.tree.kind[statement : self.tree.end[statement]]))
+
+    # -- something shown ----------------------------------------------------------------------------
+
+    def _show(self, start: int, stop: int) -> Show | None:
+        """None where some statement neither shows anything nor simply works out what is shown behind it."""
+        window = self.statements[start:stop]
+        if SHOWS not in self.deeds[stop - 1]:
+            return None
+        needed: Set = EMPTY
+        for k in range(stop - 1, start - 1, -1):
+            if SHOWS not in self.deeds[k] and not (self.summaries[k].written & needed and self._is_simple(k)):
+                return None
+            needed |= self.summaries[k].needed
+        loops = [s for s in window if self.tree.kind[s] in self.language.loops]
+        forms = Counter(tuple(self.tree.kind[s : self.tree.end[s]]) for s in loops)
+        return Show(
+            statements=sum(SHOWS in done for done in self.deeds[start:stop]),
+            looped=bool(loops),
+            literal=all(shown_texts_only(self.file, s) for s in window),
+            aside=not all(shows_in_every_loop(self.file, s) for s in window),
+            repeated=sum(count - 1 for count in forms.values()),
+        )
+
+    def _is_simple(self, k: int) -> bool:
+        """True for a plain statement that asks for nothing."""
+        steering = self.language.loops | self.language.conditionals
+        asks = any(d.deed is Deed.ASK for d in self.deeds[k])
+        return self.tree.kind[self.statements[k]] not in steering and not asks
+
+    def _paragraph(self, window: Sequence[int]) -> int:
+        tree, lines = self.tree, self.file.lines
+        first, last = tree.start_line(window[0]), tree.end_line(window[-1])
+        above = lines[first - 2].strip() if first > 1 else ""
+        below = lines[last].strip() if last < len(lines) else ""
+        marks = (*self.language.comment_marks, "}", "{")
+        return (not above or above.startswith(marks)) + (not below or below.startswith(marks))
+
+
+def _no_variables(file: ProgramFile) -> Set:
+    """Names of functions, classes and modules."""
+    known = file.derived.get("no variables")
+    if not isinstance(known, frozenset):
+        tree, language = file.tree, file.language
+        defining = language.procedures | language.classes
+        names = {
+            tree.text[i]
+            for i in file.names.nodes
+            if (file.names.role[i] is Role.WRITE and tree.kind[tree.parent[i]] in defining)
+            or any(tree.kind[p] in language.imports for p in file.parents(i))
+        }
+        known = frozenset(names)
+        file.derived["no variables"] = known
+    return known
