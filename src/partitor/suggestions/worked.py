@@ -199,24 +199,21 @@ def work_through(
     try:
         for _ in range(LONGEST_CHAIN):
             deadline.check()
-            if asked is not None:
-                link = next((p for p in map(attempt, asked(program)) if isinstance(p, Proved)), None)
-                if link is None:
-                    asked = None
-                    continue
-                repeats = None
-            elif folding:
+            link = None
+            if folding:
                 found = repeats or find_repeats(program, limits, handed_out, near)
                 link = _best_fold(found, deadline) or _small_fold(found, program, limits)
-                if link is None:
-                    tried = [
-                        (table, attempt(make, table)) for make, table in makings(found) if isinstance(table, Table)
-                    ]
-                    told = (table for table, result in tried if not isinstance(result, Proved))
-                    cutting = Cutting(set(), set(), heads_of(told))
                 repeats = None
-            else:
-                link = None
+            if link is not None and asked is not None:
+                link = _asked_for(link, asked(program)) or link
+            elif asked is not None:
+                link = next((p for p in map(attempt, asked(program)) if isinstance(p, Proved)), None)
+                folding = folding or link is not None
+                asked = asked if link is not None else None
+            if link is None and folding:
+                tried = [(table, attempt(make, table)) for make, table in makings(found) if isinstance(table, Table)]
+                told = (table for table, result in tried if not isinstance(result, Proved))
+                cutting = Cutting(set(), set(), heads_of(told))
             if link is None:
                 folding = False
                 link = _next_step(program, limits, deadline, cutting)
@@ -250,6 +247,20 @@ def _best_fold(repeats: Repeats, deadline: Deadline) -> Proved | None:
         if proved:
             best = max(proved, key=lambda p: (p.candidate.is_listing, p.saved_lines))
             return _merge_of_what_it_is_given(best, repeats) or best
+    return None
+
+
+def _asked_for(fold: Proved, asked: Iterator[Callable[[], Candidate]]) -> Proved | None:
+    """The function that an assignment asks for, made of the copies that a fold would make another one of."""
+    if fold.candidate.kind != "function" or fold.candidate.table is None:
+        return None
+    copies = fold.candidate.table.copies
+    for result in map(attempt, asked):
+        table = result.candidate.table if isinstance(result, Proved) else None
+        if isinstance(result, Proved) and table is not None and len(table.copies) >= len(copies):
+            same = all(any(_is_within(Table((one,), (), 1), other) for other in copies) for one in table.copies)
+            if same and result.saved_lines + LEAST_SAVING >= fold.saved_lines:
+                return result
     return None
 
 
