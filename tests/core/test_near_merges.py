@@ -55,7 +55,7 @@ def test_what_only_one_does_goes_under_a_condition() -> None:
     assert after.count("\ndef ") == 1 or after.startswith("def ")
     assert "# a gauge that hangs" in after
     name = after.split("def ")[1].split("(")[0]
-    assert after.endswith(f'\n{name}([3, 4, 5], "Station mill", False)\n{name}([6, -7, 8], "Station ferry", True)\n')
+    assert after.endswith(f'\n{name}([3, 4, 5], "mill", False)\n{name}([6, -7, 8], "ferry", True)\n')
 
 
 def test_what_each_does_otherwise_goes_to_either_side() -> None:

@@ -123,7 +123,7 @@ def test_twins_are_one_opportunity_not_a_block_too():
     )
     (twins,) = found.twins
     assert [p.name for _, p in twins.procedures] == ["north", "south"]
-    assert values(twins.table) == [("310", "270"), ('"North gate"', '"South gate"')]
+    assert values(twins.table) == [("310", "270"), ('"North"', '"South"')]
     assert found.blocks == ()
 
 

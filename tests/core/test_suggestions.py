@@ -221,11 +221,11 @@ def test_twins_become_one_function_and_their_calls_say_what_differs():
         def print_gate(storm, level, name):
             if storm:
                 level = level + 40
-            print(name, level)
+            print(f"{name} gate", level)
             return level
 
 
-        total = print_gate(True, 311, "North gate") + print_gate(False, 254, "Mill gate")
+        total = print_gate(True, 311, "North") + print_gate(False, 254, "Mill")
         print(total)
         """,
     )
@@ -553,8 +553,8 @@ print("Total:", tea_cost + scone_cost + soup_cost + juice_cost)
 def test_texts_that_follow_a_copys_variable_tell_that_the_copies_are_alike() -> None:
     after = worked(RECEIPT)
     # Named for what is asked for and read, not for the program's title or its first copy.
-    assert "def read_cost(prompt, factor, label):" in after
-    assert "number = int(input(prompt))" in after
+    assert "def read_cost(name, factor, label):" in after
+    assert 'number = int(input(f"How many {name}? "))' in after
     assert run(after, "1\n2\n3\n4\n") == run(RECEIPT, "1\n2\n3\n4\n")
 
 
@@ -615,8 +615,8 @@ sort_names()
 
 def test_a_list_that_each_twin_begins_with_is_given_to_the_one_function() -> None:
     after = worked(SORTS)
-    assert "(values, label):\n    for i" in after
-    assert '(["Nell", "Anna", "Odo", "Cora"], "Sorted names:")' in after
+    assert "(values, name):\n    for i" in after
+    assert '(["Nell", "Anna", "Odo", "Cora"], "names")' in after
     assert printed(after) == printed(SORTS)
 
 

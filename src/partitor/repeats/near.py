@@ -20,6 +20,8 @@ LEAST_ALIKE = 4
 """Statements, those in branches and loops included, that two near copies must share."""
 MOST_UNLIKE = 3
 ALIKE_SHARE = 0.72
+MANY_ALIKE = 8
+"""Statements alike from which two places are near copies although they ask for something else."""
 OPERATORS_SHARE = 0.6
 """How much has to be alike where the rest differs in its operators only."""
 LONGEST = 60
@@ -45,11 +47,13 @@ class NearBlock(msgspec.Struct, frozen=True, eq=False):
 
 
 class _Line(msgspec.Struct, frozen=True):
-    """One statement by itself: its place in the nesting, what it looks like, what it says."""
+    """One statement by itself: its place in the nesting, what it looks like, what it says; `asks`: of a test on which
+    others depend, the kinds of what it compares."""
 
     shape: tuple[int, int]
     worded: tuple[int, int]
     node: int
+    asks: tuple[str, ...]
 
 
 def near_twins(
@@ -111,7 +115,7 @@ def near_stretches(
         if not (free(one) and free(other)) or any(_overlap(a, b) for a in (one, other) for b in taken):
             continue
         first, second = (_lines_of(copy.file, copy.statements, shape, worded) for copy in (one, other))
-        found = _compared(first, second)
+        found = _compared(first, second, loose=True)
         if found is not None:
             taken += [one, other]
             yield NearBlock((one, other), *found)
@@ -154,14 +158,18 @@ def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worde
     lines = []
     for s in file.statements_within(statements[0], tree.end[statements[-1]]):
         depth = len(file.parents(s)) - top
-        lines.append(_Line((depth, shape(file, s)), (depth, worded(file, s)), s))
+        asks = _compared_kinds(file, s) if tree.kind[s] in file.language.conditionals else ()
+        lines.append(_Line((depth, shape(file, s)), (depth, worded(file, s)), s, asks))
         if len(lines) > LONGEST:
             return []
     return lines
 
 
-def _compared(one: list[_Line], other: list[_Line], share: float = ALIKE_SHARE) -> tuple[int, int] | None:
-    """(statements alike, statements unlike) of near copies; None where they are none, or alike altogether."""
+def _compared(
+    one: list[_Line], other: list[_Line], share: float = ALIKE_SHARE, loose: bool = False
+) -> tuple[int, int] | None:
+    """(statements alike, statements unlike) of near copies; None where they are none, or alike altogether. `loose`:
+    nothing but their likeness tells where they begin and end."""
     longer, shorter = max(len(one), len(other)), min(len(one), len(other))
     if shorter < LEAST_ALIKE or longer - shorter > MOST_UNLIKE:
         return None
@@ -175,7 +183,22 @@ def _compared(one: list[_Line], other: list[_Line], share: float = ALIKE_SHARE) 
     most = MOST_UNLIKE + 1 if share == ALIKE_SHARE else 2 * MOST_UNLIKE
     if not enough or not 0 < unlike <= most:
         return None
+    if loose and len(pairs) < MANY_ALIKE and _tests_left(one, pairs, 0) != _tests_left(other, pairs, 1):
+        return None
     return len(pairs), longer - len(pairs)
+
+
+def _compared_kinds(file: ProgramFile, statement: int) -> tuple[str, ...]:
+    """The kinds of the nodes of a test, without its operators."""
+    tree = file.tree
+    block = next((c for c in tree.children(statement) if tree.kind[c] in file.language.blocks), tree.end[statement])
+    return tuple(tree.kind[n] for n in range(statement, block) if tree.kind[n] != tree.text[n])
+
+
+def _tests_left(lines: list[_Line], pairs: list[tuple[_Line, _Line]], side: int) -> list[tuple[str, ...]]:
+    """The tests among the lines that have no partner: what stands under another test is done for another reason."""
+    partners = {pair[side].node for pair in pairs}
+    return [line.asks for line in lines if line.asks and line.node not in partners]
 
 
 def _aligned(one: list[_Line], other: list[_Line]) -> list[tuple[_Line, _Line]]:

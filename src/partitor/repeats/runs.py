@@ -44,7 +44,7 @@ def as_assignments(sequence: StatementList, shapes: ShapeTable) -> dict[int, int
     """Declarations that only differ from an assignment further down by declaring, with that assignment: the
     first copy of a run often declares what the others give another value."""
     tree, language = sequence.file.tree, sequence.file.language
-    if not language.declares or language.implicit_locals or language.value_types:
+    if not language.declares or language.implicit_locals:
         return {}
     if not any(tree.kind[s] == "declaration" for s in sequence.block.statements):
         return {}

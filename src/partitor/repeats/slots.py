@@ -134,6 +134,8 @@ def _with_signs(walk: _Walk) -> list[tuple[int, ...]]:
     return [tuple(n - 2 for n in s) if s in alone else s for s in slots]
 
 
+WORTH_A_GAP = 3
+"""Signs that texts have in common, from which only what differs is given."""
 PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
 
 
@@ -166,7 +168,7 @@ def _with_common_words(columns: list[Column], taken: set[int], quote: str) -> li
     `"B1"` and `"B2"`; of texts that count up in a series only what counts. Those that are `taken` stay as they are."""
     whole = [c for c in columns if not c.is_target and len(c.spots) == 1 and c.spots[0].is_plain]
     texts = [c for c in whole if id(c) not in taken and c.values[0][:1] in {"'", '"'}]
-    if not texts or (len(texts) == 1 and not texts[0].is_series):
+    if not texts:
         return columns
     parts = {id(c): [PLAIN_TEXT.fullmatch(value) for value in c.values] for c in texts}
     groups: dict[tuple[str, ...], list[tuple[Column, str, str]]] = {}
@@ -177,7 +179,8 @@ def _with_common_words(columns: list[Column], taken: set[int], quote: str) -> li
             groups.setdefault(words, []).append((column, before, after))
     result = list(columns)
     for words, members in groups.items():
-        shared = len(members) > 1 or members[0][0].is_series
+        around = len(members[0][1] + members[0][2])
+        shared = len(members) > 1 or members[0][0].is_series or (around >= WORTH_A_GAP and all(words))
         if shared and all(before or after for _, before, after in members):
             spots = tuple(Spot(c.spots[0].nodes, before=b, after=a, is_part=True) for c, b, a in members)
             first = result.index(members[0][0])

@@ -71,7 +71,10 @@ def function_candidate(
     require_whole_lines(copies)
     writer = writer_for(file)
     namer = Namer(file, writer.style)
-    interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked)
+    try:
+        interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked)
+    except TooMuch:
+        interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked, few=True)
     if apart and interface.uses_object:
         raise CannotWrite("the copies use the objects they belong to")
     differing = differing_words(table)
@@ -309,7 +312,11 @@ def _returned(file: ProgramFile, known: Procedure) -> list[str]:
     return [tree.text[i] for i in names]
 
 
-def _interface(table: Table, namer: Namer, sharing: Sharing | None = None, asked: int = 0) -> Interface:
+def _interface(
+    table: Table, namer: Namer, sharing: Sharing | None = None, asked: int = 0, few: bool = False
+) -> Interface:
+    """What the function takes and gives; with `few` it uses the program's loop variables where they stand. Raises
+    TooMuch where that is too much for a function."""
     copies = table.copies
     scopes = [_scope(copy) for copy in copies]
     renames = [
@@ -320,7 +327,7 @@ def _interface(table: Table, namer: Namer, sharing: Sharing | None = None, asked
     uses_object = file.language.declares and not file.language.methods and _uses_object(copies)
     if uses_object and not own_object:
         raise CannotWrite("the copies use the object they belong to")
-    inputs = _inputs(copies[0], scopes[0])
+    inputs = _inputs(copies[0], scopes[0], few)
     kept = sharing in (Sharing.IMPORT, Sharing.REQUIRE, Sharing.CLASS)
     table = with_module_variables(table) if kept else table
     inputs = [n for n in inputs if not _only_in_slots(copies[0], n, table)]
@@ -532,15 +539,18 @@ def _only_in_slots(copy: Copy, name: str, table: Table) -> bool:
     return all(any(start <= i < stop for start, stop in spans) for i in uses)
 
 
-def _inputs(copy: Copy, scope: int) -> list[str]:
-    """Variables the copy needs from around it; constants and what the module shares are left there."""
+def _inputs(copy: Copy, scope: int, few: bool) -> list[str]:
+    """Variables the copy needs from around it; constants and what the module shares are left there, with `few` also
+    what only a loop changes."""
     file = copy.file
     needed = needed_by(file, scope, copy.statements)
     if scope == 0:
         names, tree = file.names, file.tree
         here = {tree.text[i] for i in names.within(*copy.span) if names.scope[i] == scope}
         inner = file.language.functions_keep_variables
-        needed = frozenset(n for n in needed if (n in here or not inner) and (_assigned(copy, n) or _changes(file, n)))
+        needed = frozenset(
+            n for n in needed if (n in here or not inner) and (_assigned(copy, n) or _changes(file, n, few))
+        )
     return sorted(needed, key=lambda n: _order_of_names(copy).get(n, 0))
 
 
@@ -566,15 +576,16 @@ def _is_plain_variable(file: ProgramFile, name: str) -> bool:
     return not name.isupper() and bool(writes) and not any(tree.kind[tree.parent[i]] in defining for i in writes)
 
 
-def _changes(file: ProgramFile, name: str) -> bool:
-    """True where the module's `name` is a plain variable that is given a value more than once, as a loop does."""
+def _changes(file: ProgramFile, name: str, by_hand: bool) -> bool:
+    """True where the module's `name` is a plain variable that is given a value more than once, as a loop does, or only
+    `by_hand`."""
     names, tree = file.names, file.tree
     writes = [
         i
         for i in names.nodes
         if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == 0
     ]
-    looped = any(_is_of_a_loop(file, i) for i in writes)
+    looped = not by_hand and any(_is_of_a_loop(file, i) for i in writes)
     return (len(writes) > 1 or looped) and not any(
         tree.kind[tree.parent[i]] in file.language.procedures | file.language.imports for i in writes
     )

@@ -7,18 +7,17 @@ before it.
 
 from __future__ import annotations
 
-import contextlib
 import time
 from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 
 import msgspec
 
-from ..errors import TooCostly, TooMuch
+from ..errors import TooCostly
 from ..program.program import Procedure, Program, ProgramFile
 from ..records import Step
 from ..repeats.find import RepeatedBlock, Repeats, Twins, find_repeats
-from ..repeats.judge import FEWEST, inner_statements, leaves, worth_a_function
+from ..repeats.judge import FEWEST, inner_statements, worth_a_function
 from ..repeats.limits import Limits
 from ..repeats.near import NearTwins
 from ..repeats.paragraphs import Break, break_above
@@ -380,19 +379,15 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
         return moved_candidate(block.table)
     if block.known:
         return call_candidate(block.table, block.known)
-    try:
-        whole = function_candidate(block.table)
-    except TooMuch:
-        # What a part of the statements takes and gives back may be little enough.
-        for part in parts_of(block.table):
-            with contextlib.suppress(TooMuch):
-                return function_candidate(part)
-        raise
-    if leaves(block.table.copies[0]) and not isinstance(_tried(lambda: whole), Proved):
-        for part in parts_of(block.table):
-            if not leaves(part.copies[0]):
-                return function_candidate(part)
-    return whole
+    whole = _tried(partial(function_candidate, block.table))
+    if isinstance(whole, Proved):
+        return whole.candidate
+    # What a part of the statements takes and gives back may be little enough, and nothing may leave in it.
+    for part in parts_of(block.table):
+        result = _tried(partial(function_candidate, part))
+        if isinstance(result, Proved):
+            return result.candidate
+    return function_candidate(block.table)
 
 
 def twins_candidate(twins: Twins) -> Candidate:
