@@ -57,7 +57,7 @@ def test_a_loop_goes_through_fields_of_the_object() -> None:
     text = form(base="(object)", elsewhere="print(self.left)")
     after = worked(text)
     assert after.count('.config("red")') == 1
-    assert '(a, "left", self.left)' in after
+    assert "(a, 'left', self.left)" in after
     assert printed(after) == printed(text)
 
 
