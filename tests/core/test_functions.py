@@ -1,5 +1,6 @@
 """Required functions, the call map, and the slips that refactoring invites."""
 
+import pytest
 from builders import report, rules
 
 ASKED = """
@@ -223,3 +224,29 @@ def test_a_handler_may_keep_something_outside_itself():
     turtle.mainloop()
     """
     assert rules(text) == []
+
+
+@pytest.mark.parametrize(
+    ("language", "head", "end", "runs"),
+    [
+        ("visualbasic", "For i = 10 To 1", "Next i", False),
+        ("visualbasic", "For i = 10 To 1 Step -1", "Next i", True),
+        ("visualbasic", "For i = 1 To 1", "Next i", True),
+        ("visualbasic", "For i = 1 To 9 Step -2", "Next i", False),
+        ("swift", "for i in stride(from: 5, to: 1, by: 1) {", "}", False),
+        ("swift", "for i in stride(from: 5, to: 1, by: -1) {", "}", True),
+        ("swift", "for i in 3..<3 {", "}", False),
+        ("swift", "for i in 3...3 {", "}", True),
+    ],
+)
+def test_numbers_that_a_loop_cannot_run_through(language, head, end, runs):
+    show = "Debug.Print i" if language == "visualbasic" else "print(i)"
+    lines = [head, f"    {show}", end]
+    text = "\n".join(["Sub Main()", *lines, "End Sub"] if language == "visualbasic" else lines) + "\n"
+    assert ("idle-loop" in rules(text, language=language)) is not runs
+
+
+@pytest.mark.parametrize(("called", "told"), [("aera", True), ("acre", False), ("are", False)])
+def test_two_letters_in_the_wrong_order_are_a_slip(called, told):
+    text = f"func area(_ a: Int) -> Int {{\n    return a * a\n}}\n\nprint({called}(2))\nprint(area(3))\n"
+    assert ("undefined-call" in rules(text, language="swift")) is told

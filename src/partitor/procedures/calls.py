@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 import msgspec
 from rapidfuzz import fuzz, process
+from rapidfuzz.distance import OSA
 
 from ..program.names import UNBOUND, Role
 from ..program.program import Procedure, Program, ProgramFile, is_constructor
@@ -135,12 +136,23 @@ def _undefined_calls(program: Program, calls: CallMap) -> list[tuple[ProgramFile
                 found.append((file, i, name, known.nearest(name)))
             elif name not in calls.defined:
                 # Libraries hold more than any list of ours: only what looks like a slip is one.
-                meant = known.nearest(name, SLIP_OF_THE_HAND)
+                meant = known.nearest(name, SLIP_OF_THE_HAND) or _with_letters_swapped(name, calls.defined)
                 longer = name.startswith(meant) or meant.startswith(name)
                 other = (name[:1].isupper() or longer) and meant not in calls.defined
                 if meant and not other:
                     found.append((file, i, name, meant))
     return found
+
+
+LEAST_LETTERS = 4
+
+
+def _with_letters_swapped(name: str, defined: Iterable[str]) -> str:
+    """The function of the program's whose name has two letters next to each other in another order; "" for none."""
+    if len(name) < LEAST_LETTERS:
+        return ""
+    alike = (other for other in defined if len(other) == len(name) and sorted(other) == sorted(name))
+    return next((other for other in alike if OSA.distance(name, other) == 1), "")
 
 
 SLIP_OF_THE_HAND = 84

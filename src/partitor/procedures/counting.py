@@ -146,3 +146,27 @@ def _length_in_sight(file: ProgramFile, name: str, loop: int) -> int | None:
     if listed is None or tree.kind[value] not in {"list", "array_creation_expression"}:
         return None
     return sum(tree.text[c] not in {"{", "}", ","} for c in tree.children(listed))
+
+
+def wrong_range(file: ProgramFile, loop: int) -> str:
+    """What is wrong with the numbers a loop runs through (`For i = 10 To 1`), as a sentence; "" where nothing is."""
+    tree = file.tree
+    values = tree.child(loop, "right")
+    if values is None or tree.kind[values] != "counting_range":
+        return ""
+
+    def whole(field: str) -> int | None:
+        part = tree.child(values, field)
+        return _whole(tree.source_of(part)) if part is not None else None
+
+    first, last, limit = whole("first"), whole("last"), whole("limit")
+    step = whole("step") if tree.child(values, "step") is not None else 1
+    end = last if last is not None else limit
+    if first is None or end is None or not step:
+        return ""
+    # One number is left where the last one is meant to be in it, none where it is the limit.
+    left = (end - first) * (1 if step > 0 else -1) - (end == limit)
+    if left >= 0:
+        return ""
+    way = f" by {step}" if step != 1 else ""
+    return f"The loop goes from {first} to {end}{way}, so it never runs."

@@ -8,7 +8,7 @@ from ..program.members import members_of
 from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile, is_constructor
 from .calls import CallMap
-from .counting import wrong_counting
+from .counting import wrong_counting, wrong_range
 
 VAGUE = re.compile(
     r"(func|function|fun|proc|procedure|method|foo|bar|baz|stuff|thing|things|do_?it|do_?stuff|do_?thing|"
@@ -209,7 +209,7 @@ def idle_loops(file: ProgramFile) -> list[tuple[int, str]]:
     for block in file.blocks:
         for position, s in enumerate(block.statements):
             if file.tree.kind[s] == "for_statement":
-                wrong = _empty_range(file, s) or _past_the_end(file, s)
+                wrong = _empty_range(file, s) or wrong_range(file, s) or _past_the_end(file, s)
             elif file.tree.kind[s] == "while_statement":
                 wrong = _false_at_start(file, block, position)
             elif file.tree.kind[s] == "counting_loop":
