@@ -24,6 +24,8 @@ MOST_PARAMETERS = 5
 FEWEST = 3
 """Statements from which copies that give values to numbered variables are better off as a function."""
 MANY = 3
+MANY_CALLS = 5
+"""Copies of one statement from which a little less has to be alike."""
 MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
 
@@ -85,7 +87,8 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         made = _goes_on(copies[0]) or any(_is_worked_on(c, copies[0]) for c in unlike)
         made = made and alike + _operators(copies[0]) >= 3
         few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made))
-        return few and len(copies) >= 4 and (made or alike >= 3 + len(unlike))
+        enough = 3 + len(unlike) - (len(copies) >= MANY_CALLS)
+        return few and len(copies) >= 4 and (made or alike >= enough)
     return True
 
 

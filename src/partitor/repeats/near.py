@@ -22,7 +22,7 @@ MOST_UNLIKE = 3
 ALIKE_SHARE = 0.72
 MANY_ALIKE = 8
 """Statements alike from which two places are near copies although they ask for something else."""
-OPERATORS_SHARE = 0.6
+OPERATORS_SHARE = 0.55
 """How much has to be alike where the rest differs in its operators only."""
 LONGEST = 60
 MOST_PLACES = 120
