@@ -130,10 +130,13 @@ def shows_in_every_loop(file: ProgramFile, statement: int) -> bool:
 
 
 def shown_texts_only(file: ProgramFile, statement: int) -> bool:
-    """True for a statement that shows texts in which no variable stands."""
-    names = file.names.within(statement, file.tree.end[statement])
+    """True for a statement that shows nothing but texts in which no value stands."""
+    stop = file.tree.end[statement]
+    names = [n for n in file.names.within(statement, stop) if not file.tree.text[n].isupper()]
     roles = [file.names.role[n] for n in names if file.names.owner(n) >= 0]
-    return _shows(file, statement) and not any(role <= Role.UPDATE for role in roles)
+    numbers = file.language.numbers & set(file.tree.kind[statement:stop])
+    repeats = "*" in file.tree.text[statement:stop]
+    return _shows(file, statement) and not any(role <= Role.UPDATE for role in roles) and (repeats or not numbers)
 
 
 def _shows(file: ProgramFile, statement: int) -> bool:

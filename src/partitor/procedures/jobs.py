@@ -17,7 +17,7 @@ from ..program.program import Program, ProgramFile
 from .deeds import Deed
 from .sayings import Sayings
 from .stretches import FROM_NOTHING, WIDEST, Outcome, Show, Stretch, stretches_of
-from .wanted import Asked, RequiredFunction, stem
+from .wanted import CERTAIN, Asked, RequiredFunction, stem
 
 MOST_STATEMENTS = 4000
 """Statements of a program in which jobs are looked for; nobody writes one by hand."""
@@ -46,8 +46,16 @@ MORE_GIVEN = 2.0
 SHOWN, AGAIN = 0.25, 0.1
 """What it takes off that a value is worked out and something shown as well; what it counts that a thing is done in the
 same form elsewhere, or asked again."""
+MOST_AGAIN, MOST_DIFFERING = 3, 4
+"""Places in the same form that count; values that differ between them where it is not told how many there may be."""
+EACH_AGAIN, EACH_DIFFERING = 0.02, 0.03
+"""What each further place in the same form counts, and each value that differs in it takes off."""
 PARAGRAPH = 0.05
 """What each end counts at which the student begins a paragraph."""
+OF_ONE = 0.15
+"""What it counts that a turn of a loop shows one thing, where one is asked for, and takes off that all are shown."""
+IN_A_BRANCH = 0.3
+"""What it takes off that a heading or menu is only shown sometimes."""
 GOOD_PARAGRAPH = 3
 """Statements that show something, from which they are likely a part of their own."""
 MODEL_ALIKE = 0.8
@@ -149,7 +157,7 @@ def _ranked(stretches: Sequence[Stretch], asked: Asked, owners: set[int], refere
     alike: dict[tuple[str, ...], list[Job]] = {}
     for job in jobs:
         alike.setdefault(job.kinds, []).append(job)
-    weighed = (_weighed_again(job, alike[job.kinds], asked.function) for job in jobs)
+    weighed = (_weighed_again(job, alike[job.kinds], asked) for job in jobs)
     return [job for job in weighed if job.weight >= ENOUGH]
 
 
@@ -179,6 +187,8 @@ def _has_another_name(stretch: Stretch, asked: Asked) -> bool:
 def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
     """How likely the statements work out what is asked; 0 where they do not."""
     best = 0.0
+    if asked.function.returns is not True and asked.deeds.get(Deed.SHOW, 0.0) >= CERTAIN:
+        return best
     for outcome in stretch.outcomes:
         if outcome.filled != (asked.function.returns is False):
             continue
@@ -208,7 +218,11 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     if asked.function.returns is True or not strength or show is None:
         return 0.0
     strength += PARAGRAPH * stretch.paragraph + _form_of_show(show, len(stretch.statements), asked.literal)
-    if not (show.looped or asked.literal or told >= TOLD):
+    if asked.of_one and show.looped != stretch.is_turn:
+        strength += OF_ONE if stretch.is_turn else -OF_ONE
+    if asked.literal and stretch.in_branch:
+        strength -= IN_A_BRANCH
+    if not (show.looped or stretch.is_turn or asked.literal or told >= TOLD):
         strength -= 0.5 if show.statements < GOOD_PARAGRAPH else 0.3
     return DEED * strength - MISFIT * _parameters_amiss(stretch, asked)
 
@@ -218,7 +232,7 @@ def _form_of_show(show: Show, statements: int, literal: bool) -> float:
     of many."""
     fits = 0.02 * min(show.statements, 5) - 0.05 * (statements - show.statements)
     if literal:
-        fits += 0.2 if show.literal else -0.4
+        fits += 0.2 if show.literal else -0.6
     elif show.looped:
         fits += 0.1
     elif show.literal:
@@ -256,14 +270,17 @@ def _parameters_amiss(stretch: Stretch, asked: Asked, too_few: float = TOO_FEW) 
     return max(0, count - most) + too_few * max(0, least - count) - fitting
 
 
-def _weighed_again(job: Job, alike: Sequence[Job], function: RequiredFunction) -> Job:
-    """A job that is done in the same form elsewhere: what differs from there are inputs too."""
+def _weighed_again(job: Job, alike: Sequence[Job], asked: Asked) -> Job:
+    """A job that is done in the same form elsewhere: what differs from there are inputs too. What is always shown in
+    the same words is shown once, or by a loop."""
     differing = [_differing(job, other) for other in alike if not other.overlaps(job)]
-    most = function.parameters if isinstance(function.parameters, int) else max(function.parameters or (4,))
-    if not differing or min(differing) > most:
+    bounds = asked.function.parameters
+    most = bounds if isinstance(bounds, int) else max(bounds or (MOST_DIFFERING,))
+    if asked.literal or not differing or min(differing) > most:
         return job
     matched = TOO_FEW * min(min(differing), max(0, most - job.taken))
-    return msgspec.structs.replace(job, weight=job.weight + AGAIN + MISFIT * matched, again=True)
+    often = AGAIN * min(len(differing), MOST_AGAIN) + EACH_AGAIN * len(differing) - EACH_DIFFERING * min(differing)
+    return msgspec.structs.replace(job, weight=job.weight + often + MISFIT * matched, again=True)
 
 
 def _differing(one: Job, other: Job) -> int:

@@ -61,6 +61,10 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     procedure: Procedure
     is_all: bool
     """They are all that the procedure does, but for a `return` of a plain variable."""
+    is_turn: bool
+    """They are all that a loop does in a turn."""
+    in_branch: bool
+    """They stand in a branch of a choice."""
     taken: Set
     """Variables whose values they need."""
     given: Set
@@ -104,6 +108,8 @@ class _Cutter:
         steered = self.language.conditionals | self.language.loops | self.language.procedures
         steering = next((p for p in file.parents(block.node) if self.tree.kind[p] in steered), -1)
         inside = steering >= 0 and self.tree.kind[steering] not in self.language.procedures
+        self.in_loop = inside and self.tree.kind[steering] in self.language.loops
+        self.in_branch = inside and not self.in_loop
         self.around = deeds_of(file, steering) if inside else empty
         """What the choice or loop does inside which the statements stand."""
         self.ignored = _no_variables(file)
@@ -136,6 +142,8 @@ class _Cutter:
             following=self.statements[stop] if stop < len(self.statements) else None,
             procedure=self.procedure,
             is_all=self.is_body and self._is_all(start, stop),
+            is_turn=self.in_loop and stop - start == len(self.statements),
+            in_branch=self.in_branch,
             taken=taken,
             given=given,
             outcomes=tuple(self._outcomes(start, stop, taken, given)),

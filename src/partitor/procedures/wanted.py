@@ -184,6 +184,7 @@ class Asked:
         self.subject = {stem(w) for w in told if w not in PLAIN} | self.stems
         """What its outcome may be called."""
         self.others = [{stem(w) for w in words_of(f.name)} for f in required if f is not function]
+        self.of_one = "one" in self.purpose and not {"each", "all", "every"} & {*self.purpose}
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name))
 
     def _wanted(self, others: Sequence[RequiredFunction]) -> dict[str, float]:
