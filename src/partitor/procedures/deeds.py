@@ -205,18 +205,28 @@ class _Reader:
         left, right = tree.child(node, "left"), tree.child(node, "right")
         if left is None or right is None:
             return
-        grown = tree.kind[left] != self.language.name
-        variable = tree.text[left + 1] if grown and tree.kind[left] == "subscript" else tree.text[left]
+        if tree.kind[left] in self.language.patterns:
+            # Of several targets the first; `a[i], a[j] = a[j], a[i]` changes one list.
+            left += 1
+        variable = tree.text[left + 1] if tree.kind[left] == "subscript" else tree.text[left]
         if not variable:
             return
         self.assigned.append((node, variable))
         looped = self._in_loop(node)
+        if looped and tree.kind[left] == "subscript" and self._by_chance():
+            yield Done(Deed.CHANCE, variable)
         operator = self._growth(node, variable, right)
         if operator and looped:
             yield from self._grown(variable, operator, right)
             yield from self._by_calls(variable, right)
             return
         yield from self._told_by(node, variable, right, looped)
+
+    def _by_chance(self) -> bool:
+        """True where chance plays a part in the statement."""
+        tree = self.tree
+        calls = (n for n in range(self.statement, tree.end[self.statement]) if tree.kind[n] == self.language.call)
+        return any("rand" in self.file.called_name(n).lower() for n in calls)
 
     def _told_by(self, node: int, variable: str, right: int, looped: bool) -> Iterator[Done]:
         """What a value does that replaces another, or is worked out in one go."""
@@ -380,6 +390,8 @@ class _Reader:
         """Values of a list that change places under a comparison, in a loop in a loop."""
         for node, variable in self.assigned:
             left = self.tree.child(node, "left")
+            if left is not None and self.tree.kind[left] in self.language.patterns:
+                left += 1
             inside = left is not None and self.tree.kind[left] != self.language.name
             test = self._test_above(node)
             if not inside or test is None:

@@ -273,7 +273,9 @@ def _parameters_amiss(stretch: Stretch, asked: Asked, too_few: float = TOO_FEW) 
 def _weighed_again(job: Job, alike: Sequence[Job], asked: Asked) -> Job:
     """A job that is done in the same form elsewhere: what differs from there are inputs too. What is always shown in
     the same words is shown once, or by a loop."""
-    differing = [_differing(job, other) for other in alike if not other.overlaps(job)]
+    choice = _choice_around(job)
+    others = [o for o in alike if not o.overlaps(job) and (choice is None or _choice_around(o) != choice)]
+    differing = [_differing(job, other) for other in others]
     bounds = asked.function.parameters
     most = bounds if isinstance(bounds, int) else max(bounds or (MOST_DIFFERING,))
     if asked.literal or not differing or min(differing) > most:
@@ -281,6 +283,14 @@ def _weighed_again(job: Job, alike: Sequence[Job], asked: Asked) -> Job:
     matched = TOO_FEW * min(min(differing), max(0, most - job.taken))
     often = AGAIN * min(len(differing), MOST_AGAIN) + EACH_AGAIN * len(differing) - EACH_DIFFERING * min(differing)
     return msgspec.structs.replace(job, weight=job.weight + often + MISFIT * matched, again=True)
+
+
+def _choice_around(job: Job) -> tuple[int, int] | None:
+    """The choice in one of whose branches a job stands: what stands in another branch is done instead of it."""
+    tree, language = job.file.tree, job.file.language
+    steered = language.conditionals | language.loops | language.procedures
+    around = next((p for p in job.file.parents(job.statements[0]) if tree.kind[p] in steered), -1)
+    return (id(job.file), around) if around >= 0 and tree.kind[around] in language.conditionals else None
 
 
 def _differing(one: Job, other: Job) -> int:

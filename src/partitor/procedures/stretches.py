@@ -263,7 +263,8 @@ class _Cutter:
             return None
         needed: Set = EMPTY
         for k in range(stop - 1, start - 1, -1):
-            if SHOWS not in self.deeds[k] and not (self.summaries[k].written & needed and self._is_simple(k)):
+            prepares = self.summaries[k].written & needed and self._prepares(k, window, needed)
+            if SHOWS not in self.deeds[k] and not prepares:
                 return None
             needed |= self.summaries[k].needed
         loops = [s for s in window if self.tree.kind[s] in self.language.loops]
@@ -276,8 +277,11 @@ class _Cutter:
             repeated=sum(count - 1 for count in forms.values()),
         )
 
-    def _is_simple(self, k: int) -> bool:
-        """True for a plain statement that asks for nothing."""
+    def _prepares(self, k: int, window: Sequence[int], needed: Set) -> bool:
+        """True for a plain statement that asks for nothing, and for a loop that makes a text."""
+        texts = {d.variable for d in self.deeds[k] if d.deed is Deed.TEXT and d.variable in needed}
+        if any(starts_as_text(self.file, window, variable) for variable in texts):
+            return True
         steering = self.language.loops | self.language.conditionals
         asks = any(d.deed is Deed.ASK for d in self.deeds[k])
         return self.tree.kind[self.statements[k]] not in steering and not asks

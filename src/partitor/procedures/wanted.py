@@ -71,7 +71,8 @@ PERHAPS: dict[Deed, str] = {
     Deed.SORT: "order ranking ascending descending",
     Deed.FORMULA: """to price cost discount interest speed distance fee postage net gross bmi work change double divide
         divided times share ratio square half""",
-    Deed.DECIDE: "letter level kind price fee discount bonus rank message class cost postage describe say colour color",
+    Deed.DECIDE: """letter level kind price fee discount bonus rank message class cost postage describe say colour color
+        advice advise suggest state status size group""",
     Deed.CHANCE: "die pick coin chance throw",
     Deed.ASK: "read get enter until typed choose measure",
     Deed.ACT: "switch set turn open close blink move start stop reset clear prepare light beep play off on draw paint",

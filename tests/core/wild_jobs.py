@@ -1,0 +1,71 @@
+"""Wild programs in which the jobs of several functions are done one after the other, and the functions asked for."""
+
+from __future__ import annotations
+
+from random import Random
+
+from partitor.procedures.wanted import RequiredFunction
+
+JOBS = [
+    ("count_big/1/r: how many values are big", "{v} = 0\nfor x in {l}:\n    if x > {k}:\n        {v} += 1\n"),
+    ("largest/1/r: the largest value", "{v} = {l}[0]\nfor x in {l}:\n    if x > {v}:\n        {v} = x\n"),
+    ("total/1/r: adds up all values", "{v} = 0\nfor x in {l}:\n    {v} = {v} + x\n"),
+    ("mean/1/r: the mean of the values", "s = 0\nfor x in {l}:\n    s += x\n{v} = s / len({l})\n"),
+    (
+        "find_value/2/r: the position of a value, or -1",
+        "{v} = -1\nfor i in range(len({l})):\n    if {l}[i] == {k}:\n        {v} = i\n",
+    ),
+    ("to_text/1/r: writes the values as a text", "{v} = ''\nfor x in {l}:\n    {v} = {v} + str(x) + ' '\n"),
+    (
+        "price/1/r: the price for an amount",
+        "if {k} > 4:\n    {v} = 7\nelif {k} > 2:\n    {v} = 5\nelse:\n    {v} = 1\n",
+    ),
+    ("print_values/1/: one line for each value", "for x in {l}:\n    print('value', x)\n"),
+    ("show_title/0/: shows the title", "print('=====')\nprint('VALUES')\nprint('=====')\n"),
+    ("double_all/1/r: a list of all values doubled", "{v} = []\nfor x in {l}:\n    {v}.append(x * 2)\n"),
+    (
+        "is_sorted/1/r: whether the values are in order",
+        "{v} = True\nfor i in range(len({l}) - 1):\n    if {l}[i] > {l}[i + 1]:\n        {v} = False\n",
+    ),
+    ("convert/1/r: converts degrees", "{v} = ({k} - 32) * 5 / 9\n{v} = round({v}, 1)\n"),
+    ("product/1/r: the product of all values", "{v} = 1\nfor x in {l}:\n    {v} *= x\n"),
+]
+NOISE = ["print('next')\n", "note = {v}\nprint(note)\n", "log.append({v})\n", "# so far\n", "\n", "{v} = 3\n"]
+NAMES = ["a", "b", "total", "best", "result", "n", "mean"]
+
+
+def wild_jobs(random: Random) -> tuple[str, tuple[RequiredFunction, ...]]:
+    """A program, and the functions whose jobs it does; variables are used again for something else."""
+    text = f"values = {[random.randint(1, 9) for _ in range(4)]}\nlevels = {[random.randint(1, 9) for _ in range(3)]}\n"
+    text += f"log = []\nnumber = {random.randint(1, 9)}\nlimit = {random.randint(1, 9)}\n"
+    text += "".join(f"{name} = {random.randint(0, 5)}\n" for name in NAMES if random.random() < 0.3)
+    asked: list[str] = []
+    for _ in range(random.randint(3, 6)):
+        function, job = random.choice(JOBS)
+        variable, values = random.choice(NAMES), random.choice(["values", "levels"])
+        lines = job.format(v=variable, l=values, k=random.choice(["number", "limit", str(random.randint(1, 9))]))
+        if random.random() < 0.25:
+            lines = f"for {random.choice(['number', 'q'])} in (2, 5):\n" + _indented(lines)
+        asked += [function] if function not in asked else []
+        text += lines
+        known = f"{variable} =" in text
+        text += random.choice(NOISE).format(v=variable) if known and random.random() < 0.6 else ""
+        text += f"print('{variable}', {variable})\n" if f"\n{variable} =" in text and random.random() < 0.6 else ""
+    if random.random() < 0.5:
+        text = f"def main():\n{_indented(text)}\nmain()\n"
+    return text, tuple(_required(function, random) for function in asked)
+
+
+def _indented(text: str) -> str:
+    return "".join(f"    {line}\n" if line.strip() else "\n" for line in text.rstrip("\n").split("\n"))
+
+
+def _required(function: str, random: Random) -> RequiredFunction:
+    head, purpose = function.split(": ")
+    name, parameters, result = head.split("/")
+    return RequiredFunction(
+        name=name,
+        parameters=random.choice([int(parameters), None]),
+        returns=random.choice([result == "r", None]),
+        purpose=purpose,
+    )
