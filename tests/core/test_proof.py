@@ -311,3 +311,25 @@ def test_a_number_that_is_moved_on_must_be_known_and_move_as_the_loop_does():
     assert not judged("level = 30\n", copies.replace("level - 5", "level - 4", 1))
     assert not judged("level = 30\n", copies, loop.replace("14", "9"))
     assert not judged("level = 30\n", copies, loop.replace("-5", "-4"))
+
+
+@pytest.mark.parametrize(
+    ("value", "call", "why"),
+    [
+        ("c * 2", "x = made(b)", ""),
+        ("c * 3", "x = made(b)", "does not give the lines"),
+        ("c * 2", "y = made(b)", "do not go back to their variables"),
+        ("c * 2", "made(b)", "do not go back to their variables"),
+        ("(yield c)", "x = made(b)", "leave the function"),
+        ("(y := c) + 1", "x = made(b)", "y is needed afterwards"),
+        ("[lambda: c, 2]", "x = made(b)", "define something"),
+        ("c + len(locals())", "x = made(b)", "locals"),
+    ],
+)
+def test_what_a_function_works_out_and_gives_back_at_once_is_part_of_it(value, call, why):
+    before = "def g(b):\n    y = 5\n    c = b + 1\n    x = {}\n    print(x, y)\n\ng(1)\n"
+    after = "def made(b):\n    c = b + 1\n    return {}\n\ndef g(b):\n    y = 5\n    {}\n    print(x, y)\n\ng(1)\n"
+    original = value if why != "does not give the lines" else "c * 2"
+    told = verdict(before.format(original), after.format(value, call), NewFunction("main.py", "made"))
+    assert told.proved is not bool(why)
+    assert why in told.reason

@@ -82,8 +82,9 @@ def take_apart(
     if not statements and not value:
         raise Refused("the new function does nothing")
     leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
-    _refuse_unmovable(file, statements, node, leaves, in_class)
-    written = frozenset(rules.names_written(file, statements, node))
+    parts = [*statements, *([value] if value else [])]
+    _refuse_unmovable(file, parts, node, leaves, in_class)
+    written = frozenset(rules.names_written(file, parts, node))
     if returned and not value:
         last = file.block_at[body].statements[-1]
         flow = flow_of(file, node)
