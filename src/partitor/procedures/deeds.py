@@ -10,6 +10,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 from enum import StrEnum
+from functools import cached_property
 
 import msgspec
 
@@ -205,15 +206,14 @@ class _Reader:
         left, right = tree.child(node, "left"), tree.child(node, "right")
         if left is None or right is None:
             return
-        if tree.kind[left] in self.language.patterns:
-            # Of several targets the first; `a[i], a[j] = a[j], a[i]` changes one list.
-            left += 1
-        variable = tree.text[left + 1] if tree.kind[left] == "subscript" else tree.text[left]
-        if not variable:
+        left = self._first_target(left)
+        name = left + 1 if tree.kind[left] == "subscript" else left
+        variable = tree.text[name]
+        if tree.kind[name] != self.language.name:
             return
         self.assigned.append((node, variable))
         looped = self._in_loop(node)
-        if looped and tree.kind[left] == "subscript" and self._by_chance():
+        if looped and tree.kind[left] == "subscript" and self.by_chance:
             yield Done(Deed.CHANCE, variable)
         operator = self._growth(node, variable, right)
         if operator and looped:
@@ -222,7 +222,12 @@ class _Reader:
             return
         yield from self._told_by(node, variable, right, looped)
 
-    def _by_chance(self) -> bool:
+    def _first_target(self, left: int) -> int:
+        """Of several targets the first: `a[i], a[j] = a[j], a[i]` changes one list."""
+        return left + 1 if self.tree.kind[left] in self.language.patterns else left
+
+    @cached_property
+    def by_chance(self) -> bool:
         """True where chance plays a part in the statement."""
         tree = self.tree
         calls = (n for n in range(self.statement, tree.end[self.statement]) if tree.kind[n] == self.language.call)
@@ -309,8 +314,8 @@ class _Reader:
             return
         words = self.tree.text[test[0] : test[1]]
         compared = [i for i, t in enumerate(words) if t in LESS | MORE]
-        beside = self._given_beside(node)
-        own = [i for i, t in enumerate(words) if t == variable or t in beside]
+        beside = {variable} if variable in words or not compared else self._given_beside(node)
+        own = [i for i, t in enumerate(words) if t in beside]
         if compared and own:
             sign, place = compared[0], own[0]
             kept_if_more = (words[sign] in MORE) == (place > sign)
@@ -361,10 +366,7 @@ class _Reader:
     def _returned(self, node: int) -> Iterator[Done]:
         tree = self.tree
         values = [c for c in tree.children(node) if tree.text[c] not in {"return", ";"}]
-        if len(values) != 1:
-            return
-        if tree.kind[values[0]] == self.language.name:
-            yield Done(Deed.FORMULA, GIVEN_BACK + " " + tree.text[values[0]])
+        if len(values) != 1 or tree.kind[values[0]] == self.language.name:
             return
         truth = set(tree.text[values[0] : tree.end[values[0]]]) & TRUTHS != set()
         self.assigned.append((node, GIVEN_BACK))
@@ -390,9 +392,7 @@ class _Reader:
         """Values of a list that change places under a comparison, in a loop in a loop."""
         for node, variable in self.assigned:
             left = self.tree.child(node, "left")
-            if left is not None and self.tree.kind[left] in self.language.patterns:
-                left += 1
-            inside = left is not None and self.tree.kind[left] != self.language.name
+            inside = left is not None and self.tree.kind[self._first_target(left)] != self.language.name
             test = self._test_above(node)
             if not inside or test is None:
                 continue
@@ -436,7 +436,8 @@ def _labels(file: ProgramFile) -> dict[str, set[str]]:
     tree, language = file.tree, file.language
     labels: dict[str, set[str]] = {}
     for statement in file.statement_nodes:
-        if tree.kind[statement] in language.loops | language.conditionals or not _shows(file, statement):
+        holds_others = tree.kind[statement] in language.loops | language.conditionals or file.is_definition(statement)
+        if holds_others or not _shows(file, statement):
             continue
         text = ""
         for n in range(statement, tree.end[statement]):
