@@ -188,8 +188,8 @@ def work_through(
     asked: Callable[[Program], Iterator[Callable[[], Candidate]]] | None = None,
 ) -> Worked:
     """Apply the best suggestion, read afresh, choose again, until nothing is worth it. `repeats` are
-    those of the program as it is, where they are known already; `asked` gives the candidates for
-    functions that an assignment requires, which come first."""
+    those of the program as it is, where they are known already; `asked` gives the candidates for functions that an
+    assignment requires: they take the place of other functions of the same copies, and come before the steps."""
     steps: list[Step] = []
     complete = True
     folding = True
