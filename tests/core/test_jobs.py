@@ -501,6 +501,6 @@ def test_wild_programs_do_the_same_after_their_jobs_were_taken_out():
 
 def _patched(text: str, suggestion: Suggestion) -> str:
     lines = text.split("\n")
-    for change in sorted(suggestion.changes, key=lambda c: -c.start_line):
+    for change in sorted(suggestion.changes, key=lambda c: (-c.start_line, c.end_line < c.start_line)):
         lines[change.start_line - 1 : change.end_line] = change.text.rstrip("\n").split("\n")
     return "\n".join(lines)
