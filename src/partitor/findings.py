@@ -325,8 +325,8 @@ class Remarks:
         tried = (attempt(make) for make in job_candidates(match.jobs, match.required))
         proved = next((result for result in tried if isinstance(result, Proved)), None)
         places = sorted((_place(copy_of(job)) for job in match.jobs), key=lambda p: (p.file, p.start_line))
-        owners = {job.file.procedure_around(job.statements[0]).name for job in match.jobs}
-        where = "" if len(owners) > 1 else f" in {''.join(owners) or 'the main program'}"
+        owners = {job.file.procedure_around(job.statements[0]).name or "the main program" for job in match.jobs}
+        where = f" in {owners.pop()}" if len(owners) == 1 else ""
         these = "these lines" if len(places) == 1 else f"the lines in {number_word(len(places))} places"
         self.add(
             "missing-function",

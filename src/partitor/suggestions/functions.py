@@ -560,10 +560,10 @@ def _of_the_program(copy: Copy, scope: int, inputs: Sequence[str], asked: int) -
         return []
     file = copy.file
     names, tree = file.names, file.tree
-    found = [i for i in names.within(*copy.span) if names.role[i] is Role.READ and names.owner(i) == 0]
+    found = (i for i in names.within(*copy.span) if names.role[i] is Role.READ and names.owner(i) == 0)
     own = {p.name for p in file.procedures} | set(inputs)
-    used = {tree.text[i]: i for i in reversed(found) if tree.text[i] not in own}
-    read = [n for n in reversed(used) if _is_plain_variable(file, n) and not _assigned(copy, n)]
+    used = dict.fromkeys(tree.text[i] for i in found if tree.text[i] not in own)
+    read = [n for n in used if _is_plain_variable(file, n) and not _assigned(copy, n)]
     needed = [n for n in read if scope or n in needed_by(file, 0, copy.statements)]
     return needed if len(inputs) + len(needed) <= asked else []
 
