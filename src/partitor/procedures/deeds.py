@@ -81,12 +81,14 @@ TEXT_CALLS = frozenset(
 )
 QUOTES = frozenset("'\"`")
 LESS, MORE = frozenset({"<", "<="}), frozenset({">", ">="})
-SAME = frozenset({"==", "===", "in", "equals", "eq", "strcmp", "includes", "contains"})
+SAME = frozenset({"==", "===", "!=", "!==", "in", "equals", "eq", "strcmp", "includes", "contains"})
 TESTING = frozenset({"boolean_operator", "comparison_operator", "not_operator"})
 TESTS = frozenset({"<", "<=", ">", ">=", "==", "!=", "===", "!==", "&&", "||", "!"})
 RECKONING = frozenset({"+", "-", "*", "/", "//", "%", "**", "\\", "Mod"})
 DISPLAYS = frozenset({"list_comprehension"})
 TRUTHS = frozenset({"true", "false", "True", "False"})
+FLAGS = (["0"], ["1"])
+"""Numbers that stand for truths."""
 
 
 def deeds_of(file: ProgramFile, statement: int) -> frozenset[Done]:
@@ -238,7 +240,7 @@ class _Reader:
         tree = self.tree
         texts = tree.text[right : tree.end[right]]
         if looped:
-            yield from self._replaced(node, variable, set(texts) & TRUTHS != set())
+            yield from self._replaced(node, variable, bool(set(texts) & TRUTHS) or texts in FLAGS)
         else:
             yield from self._chosen(node, variable, right)
         if "+" in texts and (TEXT_CALLS & set(texts) or any(t[:1] in QUOTES for t in texts)):
@@ -322,7 +324,7 @@ class _Reader:
             yield Done(Deed.LARGEST if kept_if_more else Deed.SMALLEST, variable)
         elif truth:
             yield Done(Deed.TEST, variable)
-        elif SAME & set(words):
+        elif compared or SAME & set(words):
             yield Done(Deed.SEARCH, variable)
 
     def _given_beside(self, node: int) -> set[str]:
