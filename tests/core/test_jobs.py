@@ -11,6 +11,7 @@ from wild_jobs import wild_jobs
 from partitor.check import check
 from partitor.exchange.assignment import Assignment
 from partitor.exchange.report import SubmissionReport
+from partitor.procedures.jobs import MOST_PLACES
 from partitor.procedures.wanted import RequiredFunction, are_opposed, deeds_asked
 from partitor.reading.collect import Submission
 from partitor.records import Suggestion
@@ -485,6 +486,14 @@ def test_deeds_are_read_from_name_and_purpose():
 def test_opposites_are_no_misspellings():
     assert are_opposed(["decrypt", "text"], ["encrypt", "text"])
     assert not are_opposed(["print", "gate"], ["print", "gaet"])
+
+
+def test_of_very_many_places_some_are_told():
+    report = asked(
+        "".join(f"print('value', {n * n})\n" + "print()\n" * (n % 3) for n in range(120)),
+        "print_value/1/: prints one value",
+    )
+    assert 3 < len(lines_told(report, "print_value")) <= MOST_PLACES + 1
 
 
 def test_wild_programs_do_the_same_after_their_jobs_were_taken_out():

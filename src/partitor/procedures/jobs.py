@@ -19,7 +19,7 @@ from .sayings import Sayings
 from .stretches import FROM_NOTHING, WIDEST, Outcome, Show, Stretch, stretches_of
 from .wanted import CERTAIN, Asked, RequiredFunction, stem
 
-MOST_STATEMENTS = 4000
+MOST_STATEMENTS = 2000
 """Statements of a program in which jobs are looked for; nobody writes one by hand."""
 DEED, WORDS, MISFIT = 0.6, 0.75, 0.12
 """What a deed counts, what shared words count, and what each input or outcome too many takes off."""
@@ -48,6 +48,8 @@ SHOWN, AGAIN = 0.25, 0.1
 same form elsewhere, or asked again."""
 MOST_AGAIN, MOST_DIFFERING = 3, 4
 """Places in the same form that count; values that differ between them where it is not told how many there may be."""
+MOST_COMPARED, MOST_PLACES = 24, 40
+"""Places of one form that each is compared with, and that are told: more are data."""
 EACH_AGAIN, EACH_DIFFERING = 0.02, 0.03
 """What each further place in the same form counts, and each value that differs in it takes off."""
 PARAGRAPH = 0.05
@@ -66,41 +68,46 @@ NO_NAMES = frozenset({"", "main", "setup", "loop", "draw"})
 
 
 class Job(msgspec.Struct, frozen=True, eq=False):
-    """Statements that do a job, as likely as `weight` tells."""
+    """A stretch that does a job, as likely as `weight` tells."""
 
-    file: ProgramFile
-    statements: tuple[int, ...]
+    stretch: Stretch
+    kinds: tuple[str, ...]
+    """The kinds of its nodes: its form."""
     weight: float
     told: float
     """How much of what is asked its words tell."""
-    taken: int
-    """Variables whose values it needs."""
     again: bool = False
     """It is done elsewhere too, with no more values in its place than are asked for."""
 
     @property
-    def span(self) -> tuple[int, int]:
-        """The node range of the statements."""
-        return self.statements[0], self.file.tree.end[self.statements[-1]]
+    def file(self) -> ProgramFile:
+        """The file it stands in."""
+        return self.stretch.file
 
     @property
-    def kinds(self) -> tuple[str, ...]:
-        """The kinds of its nodes."""
-        return tuple(self.file.tree.kind[slice(*self.span)])
+    def statements(self) -> tuple[int, ...]:
+        """Its statements."""
+        return self.stretch.statements
 
     def overlaps(self, other: Job) -> bool:
         """True where the two share a statement."""
-        a, b = self.span, other.span
+        a, b = self.stretch.span, other.stretch.span
         return self.file is other.file and a[0] < b[1] and b[0] < a[1]
 
     def cuts(self, other: Job) -> bool:
         """True where the two share a statement, and neither stands inside one statement of the other."""
-        inside = any(
-            one.statements[0] > s and one.span[1] <= one.file.tree.end[s]
+        return self.overlaps(other) and not any(
+            one.statements[0] > s and one.stretch.span[1] <= one.file.tree.end[s]
             for one, around in ((self, other), (other, self))
             for s in around.statements
         )
-        return self.overlaps(other) and not inside
+
+    def is_instead_of(self, other: Job) -> bool:
+        """True where the two stand in branches of one choice."""
+        return self.stretch.choice is not None and (self.file, self.stretch.choice) == (
+            other.file,
+            other.stretch.choice,
+        )
 
 
 def find_jobs(
@@ -131,22 +138,24 @@ def _likeliest(jobs: Sequence[Job]) -> Job | None:
     """The best of the jobs; None where another could as well be it."""
     if not jobs:
         return None
-    best = max(jobs, key=lambda job: (job.weight, -job.span[0]))
+    best = max(jobs, key=lambda job: (job.weight, -job.statements[0]))
     if best.told < TOLD:
         same = [best, *_copies_of(best, jobs)]
-        rivals = (j for j in jobs if j.kinds != best.kinds and not any(j.overlaps(one) for one in same))
-        if any(rival.weight > best.weight - CLOSE for rival in rivals):
+        rivals = (j for j in jobs if j.weight > best.weight - CLOSE and j.kinds != best.kinds)
+        if any(not any(rival.overlaps(one) for one in same) for rival in rivals):
             return None
     return best
 
 
 def _copies_of(best: Job, jobs: Sequence[Job]) -> list[Job]:
-    """Other places that do the same in the same form, in the order of the text."""
+    """Other places that do the same in the same form, as many as a person would look at."""
     found: list[Job] = []
-    for job in jobs:
-        alike = best.again and job.again and job.kinds == best.kinds
+    for job in jobs if best.again else ():
+        alike = job.again and job.kinds == best.kinds
         if alike and not any(job.overlaps(other) for other in (best, *found)):
             found.append(job)
+            if len(found) == MOST_PLACES:
+                break
     return found
 
 
@@ -157,7 +166,7 @@ def _ranked(stretches: Sequence[Stretch], asked: Asked, owners: set[int], refere
     alike: dict[tuple[str, ...], list[Job]] = {}
     for job in jobs:
         alike.setdefault(job.kinds, []).append(job)
-    weighed = (_weighed_again(job, alike[job.kinds], asked) for job in jobs)
+    weighed = (_weighed_again(job, alike[job.kinds], asked) for job in jobs) if not asked.literal else jobs
     return [job for job in weighed if job.weight >= ENOUGH]
 
 
@@ -176,7 +185,7 @@ def _as_job(
     if weight > 0:
         weight += WORDS * told - LENGTH * max(0, stretch.size - SHORT)
     if weight >= NEARLY_ENOUGH:
-        yield Job(stretch.file, stretch.statements, weight, told, len(stretch.taken))
+        yield Job(stretch, tuple(stretch.file.tree.kind[slice(*stretch.span)]), weight, told)
 
 
 def _has_another_name(stretch: Stretch, asked: Asked) -> bool:
@@ -220,7 +229,7 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     strength += PARAGRAPH * stretch.paragraph + _form_of_show(show, len(stretch.statements), asked.literal)
     if asked.of_one and show.looped != stretch.is_turn:
         strength += OF_ONE if stretch.is_turn else -OF_ONE
-    if asked.literal and stretch.in_branch:
+    if asked.literal and stretch.choice is not None:
         strength -= IN_A_BRANCH
     if not (show.looped or stretch.is_turn or asked.literal or told >= TOLD):
         strength -= 0.5 if show.statements < GOOD_PARAGRAPH else 0.3
@@ -262,43 +271,35 @@ def _as_act(stretch: Stretch, asked: Asked, told: float) -> float:
 
 def _parameters_amiss(stretch: Stretch, asked: Asked, too_few: float = TOO_FEW) -> float:
     """How many inputs there are too many; of those too few, which may be plain values here, a part."""
-    bounds, count = asked.function.parameters, len(stretch.taken)
+    bounds, count = asked.function.bounds, len(stretch.taken)
     if bounds is None:
         return UNASKED * count
-    least, most = (bounds, bounds) if isinstance(bounds, int) else bounds
+    least, most = bounds
     fitting = EXACTLY * min(count, 3) if least == count == most and count > 1 else 0.0
     return max(0, count - most) + too_few * max(0, least - count) - fitting
 
 
 def _weighed_again(job: Job, alike: Sequence[Job], asked: Asked) -> Job:
-    """A job that is done in the same form elsewhere: what differs from there are inputs too. What is always shown in
-    the same words is shown once, or by a loop."""
-    choice = _choice_around(job)
-    others = [o for o in alike if not o.overlaps(job) and (choice is None or _choice_around(o) != choice)]
-    differing = [_differing(job, other) for other in others]
-    bounds = asked.function.parameters
-    most = bounds if isinstance(bounds, int) else max(bounds or (MOST_DIFFERING,))
-    if asked.literal or not differing or min(differing) > most:
+    """A job that is done in the same form elsewhere: what differs from there are inputs too. (What is always shown in
+    the same words is shown once, or by a loop.)"""
+    others = [o for o in alike[:MOST_COMPARED] if not o.overlaps(job) and not o.is_instead_of(job)]
+    differing = _differing(job, others)
+    _, most = asked.function.bounds or (0, MOST_DIFFERING)
+    if not differing or min(differing) > most:
         return job
-    matched = TOO_FEW * min(min(differing), max(0, most - job.taken))
+    matched = TOO_FEW * min(min(differing), max(0, most - len(job.stretch.taken)))
     often = AGAIN * min(len(differing), MOST_AGAIN) + EACH_AGAIN * len(differing) - EACH_DIFFERING * min(differing)
     return msgspec.structs.replace(job, weight=job.weight + often + MISFIT * matched, again=True)
 
 
-def _choice_around(job: Job) -> tuple[int, int] | None:
-    """The choice in one of whose branches a job stands: what stands in another branch is done instead of it."""
-    tree, language = job.file.tree, job.file.language
-    steered = language.conditionals | language.loops | language.procedures
-    around = next((p for p in job.file.parents(job.statements[0]) if tree.kind[p] in steered), -1)
-    return (id(job.file), around) if around >= 0 and tree.kind[around] in language.conditionals else None
-
-
-def _differing(one: Job, other: Job) -> int:
-    """In how many values two jobs of one form differ, those that they work out aside."""
-    (a, b), (c, d) = one.span, other.span
-    texts = zip(one.file.tree.text[a:b], other.file.tree.text[c:d], strict=True)
-    own = {one.file.tree.text[n] for n in one.file.names.within(a, b) if one.file.names.role[n] is Role.WRITE}
-    return len({pair for pair in texts if pair[0] != pair[1] and pair[0] not in own})
+def _differing(job: Job, others: Sequence[Job]) -> list[int]:
+    """In how many values a job differs from each of others in its form, those that they work out aside."""
+    tree, names = job.file.tree, job.file.names
+    start, stop = job.stretch.span
+    own = {tree.text[n] for n in names.within(start, stop) if names.role[n] is Role.WRITE}
+    texts = tree.text[start:stop]
+    pairs = (zip(texts, other.file.tree.text[slice(*other.stretch.span)], strict=True) for other in others)
+    return [len({(a, b) for a, b in pair if a != b and a not in own}) for pair in pairs]
 
 
 # -- the reference solution ------------------------------------------------------------------------

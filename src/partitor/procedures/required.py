@@ -10,7 +10,7 @@ from rapidfuzz import fuzz
 from ..program.names import Role
 from ..program.program import Procedure, Program, ProgramFile
 from .calls import CallMap
-from .jobs import Job, find_jobs
+from .jobs import NO_NAMES, Job, find_jobs
 from .wanted import Asked, RequiredFunction, are_opposed, words_of
 
 
@@ -74,7 +74,7 @@ def match_required(
 def _whole_function(job: Job, function: RequiredFunction) -> Procedure | None:
     """The function of which the statements are most of the body, so that it does the job under another name."""
     procedure = job.file.procedure_around(job.statements[0])
-    if not procedure.node or not procedure.name or procedure.name in {"main", "setup", "loop"}:
+    if not procedure.node or procedure.name in NO_NAMES:
         return None
     inside = job.file.statements_of(procedure)
     most = set(job.statements) <= set(inside) and len(inside) - len(job.statements) <= 1

@@ -63,8 +63,8 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     """They are all that the procedure does, but for a `return` of a plain variable."""
     is_turn: bool
     """They are all that a loop does in a turn."""
-    in_branch: bool
-    """They stand in a branch of a choice."""
+    choice: int | None
+    """The choice in a branch of which they stand: what stands in another branch is done instead of them."""
     taken: Set
     """Variables whose values they need."""
     given: Set
@@ -79,6 +79,11 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     """0 to 2: at how many of its ends the student begins a paragraph."""
     size: int
     """Statements, those inside loops and branches included."""
+
+    @property
+    def span(self) -> tuple[int, int]:
+        """The node range of the statements."""
+        return self.statements[0], self.file.tree.end[self.statements[-1]]
 
 
 def stretches_of(file: ProgramFile) -> Iterator[Stretch]:
@@ -109,7 +114,7 @@ class _Cutter:
         steering = next((p for p in file.parents(block.node) if self.tree.kind[p] in steered), -1)
         inside = steering >= 0 and self.tree.kind[steering] not in self.language.procedures
         self.in_loop = inside and self.tree.kind[steering] in self.language.loops
-        self.in_branch = inside and not self.in_loop
+        self.choice = steering if inside and not self.in_loop else None
         self.around = deeds_of(file, steering) if inside else empty
         """What the choice or loop does inside which the statements stand."""
         self.ignored = _no_variables(file)
@@ -143,7 +148,7 @@ class _Cutter:
             procedure=self.procedure,
             is_all=self.is_body and self._is_all(start, stop),
             is_turn=self.in_loop and stop - start == len(self.statements),
-            in_branch=self.in_branch,
+            choice=self.choice,
             taken=taken,
             given=given,
             outcomes=tuple(self._outcomes(start, stop, taken, given)),

@@ -23,13 +23,14 @@ class RequiredFunction(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     parameter_decides: bool = False
     purpose: str = ""
 
+    @property
+    def bounds(self) -> tuple[int, int] | None:
+        """The fewest and the most parameters that are right; None for any number."""
+        return (self.parameters, self.parameters) if isinstance(self.parameters, int) else self.parameters
+
     def accepts(self, count: int) -> bool:
         """True where so many parameters are right."""
-        if self.parameters is None:
-            return True
-        if isinstance(self.parameters, int):
-            return count == self.parameters
-        return self.parameters[0] <= count <= self.parameters[1]
+        return self.bounds is None or self.bounds[0] <= count <= self.bounds[1]
 
 
 def words_of(name: str) -> list[str]:

@@ -14,8 +14,8 @@ from .functions import function_candidate
 
 def job_candidates(jobs: Sequence[Job], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
     """What makes the function: for all places that do the job alike, else for the likeliest alone."""
-    asked = function.parameters if isinstance(function.parameters, int) else max(function.parameters or (0,))
-    make = partial(function_candidate, name=function.name, asked=asked)
+    _, most = function.bounds or (0, 0)
+    make = partial(function_candidate, name=function.name, asked=most)
     copies = sorted((copy_of(job) for job in jobs), key=lambda copy: (copy.file.path, copy.span))
     table = compare(copies) if len(copies) > 1 else None
     if table is not None:
