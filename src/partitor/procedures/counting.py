@@ -164,9 +164,8 @@ def wrong_range(file: ProgramFile, loop: int) -> str:
     end = last if last is not None else limit
     if first is None or end is None or not step:
         return ""
-    # One number is left where the last one is meant to be in it, none where it is the limit.
-    left = (end - first) * (1 if step > 0 else -1) - (end == limit)
-    if left >= 0:
+    beyond = end if last is None else end + (1 if step > 0 else -1)
+    if len(range(first, beyond, step)):
         return ""
     way = f" by {step}" if step != 1 else ""
     return f"The loop goes from {first} to {end}{way}, so it never runs."

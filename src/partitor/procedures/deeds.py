@@ -105,24 +105,28 @@ def shows_only(file: ProgramFile, statement: int) -> bool:
     tree, language = file.tree, file.language
     if tree.kind[statement] in language.loops | language.conditionals:
         inner = file.statements_within(statement + 1, tree.end[statement])
-        simple = [s for s in inner if tree.kind[s] not in language.loops | language.conditionals]
-        return any(_shows(file, s) for s in simple) and not any(_asks(file, s) for s in inner)
+        shows = any(_shows(file, s) for s in _simple_statements(file, statement))
+        return shows and not any(_asks(file, s) for s in inner)
     return _shows(file, statement)
 
 
 def acts_only(file: ProgramFile, statement: int) -> bool:
     """True for a statement that calls functions of the surroundings for what they do, and for a loop of such."""
     tree, language = file.tree, file.language
-    steering = language.loops | language.conditionals
-    inner = (
-        file.statements_within(statement + 1, tree.end[statement]) if tree.kind[statement] in steering else [statement]
-    )
-    simple = [s for s in inner if tree.kind[s] not in steering]
+    simple = _simple_statements(file, statement)
     own = {p.name for p in file.procedures}
     calls = [next((n for n in range(s, tree.end[s]) if tree.kind[n] == language.call), -1) for s in simple]
     alone = all(n >= 0 and tree.end[n] == tree.end[s] for n, s in zip(calls, simple, strict=True))
     given = any(tree.kind[s] in {"assignment", "augmented_assignment", "declaration"} for s in simple)
     return bool(simple) and alone and not given and not any(file.called_name(n) in own for n in calls)
+
+
+def _simple_statements(file: ProgramFile, statement: int) -> list[int]:
+    """The statement itself, or of a loop or choice those inside that are none."""
+    tree, steering = file.tree, file.language.loops | file.language.conditionals
+    if tree.kind[statement] not in steering:
+        return [statement]
+    return [s for s in file.statements_within(statement + 1, tree.end[statement]) if tree.kind[s] not in steering]
 
 
 def shows_in_every_loop(file: ProgramFile, statement: int) -> bool:
@@ -195,10 +199,8 @@ class _Reader:
         file, tree = self.file, self.tree
         found = {variable for node, variable in self.assigned if _asks(file, node)}
         if {"scanf", "fgets", "cin"} & set(tree.text[self.statement : tree.end[self.statement]]):
-            inside = file.statements_within(self.statement, tree.end[self.statement])
-            steering = self.language.loops | self.language.conditionals
-            simple = [s for s in inside if tree.kind[s] not in steering and _asks(file, s)]
-            found |= {n for s in simple for n in file_writes(file, s)}
+            asking = [s for s in _simple_statements(file, self.statement) if _asks(file, s)]
+            found |= {n for s in asking for n in _written_in(file, s)}
         return found
 
     # -- one assignment ----------------------------------------------------------------------------
@@ -451,7 +453,7 @@ def _labels(file: ProgramFile) -> dict[str, set[str]]:
     return labels
 
 
-def file_writes(file: ProgramFile, statement: int) -> set[str]:
+def _written_in(file: ProgramFile, statement: int) -> set[str]:
     """The variables that a statement gives values."""
     names = file.names
     found = names.within(statement, file.tree.end[statement])

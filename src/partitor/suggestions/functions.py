@@ -14,7 +14,7 @@ from ..program.flow import flow_of, has_no_value_yet, needed_by, summaries_of
 from ..program.members import members_named
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
-from ..program.shapes import given_value
+from ..program.shapes import given_value, variables_of
 from ..program.together import Sharing
 from ..records import SlotColumn
 from ..repeats.columns import Column
@@ -561,19 +561,11 @@ def _of_the_program(copy: Copy, scope: int, inputs: Sequence[str], asked: int) -
     file = copy.file
     names, tree = file.names, file.tree
     found = (i for i in names.within(*copy.span) if names.role[i] is Role.READ and names.owner(i) == 0)
-    own = {p.name for p in file.procedures} | set(inputs)
-    used = dict.fromkeys(tree.text[i] for i in found if tree.text[i] not in own)
-    read = [n for n in used if _is_plain_variable(file, n) and not _assigned(copy, n)]
+    plain = variables_of(file)
+    used = dict.fromkeys(tree.text[i] for i in found if tree.text[i] in plain and tree.text[i] not in inputs)
+    read = [n for n in used if not n.isupper() and not _assigned(copy, n)]
     needed = [n for n in read if scope or n in needed_by(file, 0, copy.statements)]
     return needed if len(inputs) + len(needed) <= asked else []
-
-
-def _is_plain_variable(file: ProgramFile, name: str) -> bool:
-    """True for a variable of the program that is no constant, function or module."""
-    names, tree = file.names, file.tree
-    defining = file.language.procedures | file.language.imports | file.language.classes
-    writes = [i for i in names.nodes if tree.text[i] == name and names.role[i] is Role.WRITE and names.owner(i) == 0]
-    return not name.isupper() and bool(writes) and not any(tree.kind[tree.parent[i]] in defining for i in writes)
 
 
 def _changes(file: ProgramFile, name: str, by_hand: bool) -> bool:

@@ -257,7 +257,7 @@ def _asked_for(fold: Proved, asked: Iterator[Callable[[], Candidate]]) -> Proved
     for result in map(attempt, asked):
         table = result.candidate.table if isinstance(result, Proved) else None
         if isinstance(result, Proved) and table is not None and len(table.copies) >= len(copies):
-            same = all(any(_is_within(Table((one,), (), 1), other) for other in copies) for one in table.copies)
+            same = all(any(_lies_in(one, other) for other in copies) for one in table.copies)
             if same and result.saved_lines + LEAST_SAVING >= fold.saved_lines:
                 return result
     return None
@@ -304,8 +304,12 @@ def _comes_before_its_loops(block: RepeatedBlock, repeats: Repeats) -> bool:
 
 
 def _is_within(table: Table, copy: Copy) -> bool:
-    start, stop = copy.span
-    return all(c.file is copy.file and start <= c.span[0] and c.span[1] <= stop for c in table.copies)
+    return all(_lies_in(one, copy) for one in table.copies)
+
+
+def _lies_in(one: Copy, other: Copy) -> bool:
+    (start, stop), (first, last) = one.span, other.span
+    return one.file is other.file and first <= start and stop <= last
 
 
 def _least_saving(candidate: Candidate) -> int:
