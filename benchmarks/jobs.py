@@ -14,6 +14,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import msgspec
+from programs import parts_in, with_all
 
 from partitor.check import check
 from partitor.exchange.assignment import Assignment
@@ -40,10 +41,8 @@ class Case(msgspec.Struct, frozen=True):
 
 def cases() -> Iterator[Case]:
     """All programs."""
-    for path in sorted(HERE.glob("*.txt")):
-        for part in re.split(r"^===== ", path.read_text(), flags=re.MULTILINE)[1:]:
-            head, body = part.split("\n", 1)
-            yield _case(head, body.split("\n"))
+    for head, text in parts_in(HERE):
+        yield _case(head, text.split("\n"))
 
 
 def _case(head: str, lines: list[str]) -> Case:
@@ -86,7 +85,7 @@ def main() -> None:
             row[3] += 1
             surprises.append(f"{case.language} {case.name}: {name} is done nowhere, and a place is told")
     print("language     jobs  found  with proved code  wrong places")
-    for language, row in [*told.items(), ("all", [sum(column) for column in zip(*told.values(), strict=True)])]:
+    for language, row in with_all(told):
         print(f"{language:<12} {row[0]:4} {row[1]:6} {row[2]:17} {row[3]:13}")
     for line in surprises:
         print(line)

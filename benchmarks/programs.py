@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import re
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from pathlib import Path
 from random import Random
 
@@ -10,6 +11,19 @@ from partitor.source import Source
 
 DEMO = Path(__file__).resolve().parents[1] / "demo"
 WORDS = "gate level tide pump ferry seed label mill creek harbour north south bird count chain door".split()
+
+
+def parts_in(folder: Path) -> Iterator[tuple[str, str]]:
+    """(what stands behind `=====`, the lines below) of every part of a folder's texts."""
+    for path in sorted(folder.glob("*.txt")):
+        for part in re.split(r"^===== ", path.read_text(), flags=re.MULTILINE)[1:]:
+            head, _, text = part.partition("\n")
+            yield head, text
+
+
+def with_all(told: dict[str, list[int]]) -> Iterable[tuple[str, Sequence[int]]]:
+    """The rows by language, and one with the sums of their columns."""
+    return [*told.items(), ("all", [sum(column) for column in zip(*told.values(), strict=True)])]
 
 
 def demo_programs() -> list[str]:

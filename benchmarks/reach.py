@@ -7,9 +7,10 @@ they say today is that nothing was lost. Write new ones to learn more.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 from pathlib import Path
+
+from programs import parts_in, with_all
 
 from partitor.check import check
 from partitor.exchange.assignment import Assignment
@@ -24,11 +25,9 @@ ADVICE = {"undocumented-function", "vague-name", "loose-code"}
 
 def programs() -> Iterator[tuple[str, str, str, str]]:
     """(language, name, what is expected, text) of every program."""
-    for path in sorted(HERE.glob("*.txt")):
-        for part in re.split(r"^===== ", path.read_text(), flags=re.MULTILINE)[1:]:
-            head, text = part.split("\n", 1)
-            language, name, expected = head.split()
-            yield language, name, expected, text
+    for head, text in parts_in(HERE):
+        language, name, expected = head.split()
+        yield language, name, expected, text
 
 
 def main() -> None:
@@ -52,7 +51,7 @@ def main() -> None:
         row[2] += any(s.status == "proved" for s in report.suggestions)
         surprises += [f"{language} {name}: {wanted} was not found" for wanted in missed]
     print("language     expected  found  programs with proved code  clean  flagged")
-    for language, row in [*told.items(), ("all", [sum(column) for column in zip(*told.values(), strict=True)])]:
+    for language, row in with_all(told):
         print(f"{language:<12} {row[0]:8} {row[1]:6} {row[2]:26} {row[3]:6} {row[4]:8}")
     for line in surprises:
         print(line)
