@@ -30,21 +30,38 @@ JOBS = [
     ("convert/1/r: converts degrees", "{v} = ({k} - 32) * 5 / 9\n{v} = round({v}, 1)\n"),
     ("product/1/r: the product of all values", "{v} = 1\nfor x in {l}:\n    {v} *= x\n"),
 ]
-NOISE = ["print('next')\n", "note = {v}\nprint(note)\n", "log.append({v})\n", "# so far\n", "\n", "{v} = 3\n"]
+NOISE = [
+    "print('next')\n",
+    "rows.append([2])\n",
+    "rows[0] = values\n",
+    "table['some'] = 5\n",
+    "note = {v}\nprint(note)\n",
+    "log.append({v})\n",
+    "# so far\n",
+    "\n",
+    "{v} = 3\n",
+]
 NAMES = ["a", "b", "total", "best", "result", "n", "mean"]
 
 
 def wild_jobs(random: Random) -> tuple[str, tuple[RequiredFunction, ...]]:
     """A program, and the functions whose jobs it does; variables are used again for something else."""
     text = f"values = {[random.randint(1, 9) for _ in range(4)]}\nlevels = {[random.randint(1, 9) for _ in range(3)]}\n"
+    text += "rows = [[4, 2, 7], levels, [1]]\ntable = {'some': 4, 'more': 9}\n"
     text += f"log = []\nnumber = {random.randint(1, 9)}\nlimit = {random.randint(1, 9)}\n"
     text += "".join(f"{name} = {random.randint(0, 5)}\n" for name in NAMES if random.random() < 0.3)
     asked: list[str] = []
     for _ in range(random.randint(3, 6)):
         function, job = random.choice(JOBS)
         variable, values = random.choice(NAMES), random.choice(["values", "levels"])
-        lines = job.format(v=variable, l=values, k=random.choice(["number", "limit", str(random.randint(1, 9))]))
-        if random.random() < 0.25:
+        number = random.choice(["number", "limit", "table['some']", "levels[number % 3]", str(random.randint(1, 9))])
+        if random.random() < 0.3:
+            values, number = "rows[q]", random.choice(["q", "levels[q]", number])
+        lines = job.format(v=variable, l=values, k=number)
+        if values == "rows[q]":
+            inside = random.choice(["", "", "rows[q] = [1]\n", "levels.append(q)\n", "print(q)\n"])
+            lines = "for q in range(3):\n" + _indented(lines + inside)
+        elif random.random() < 0.25:
             lines = f"for {random.choice(['number', 'q'])} in (2, 5):\n" + _indented(lines)
         asked += [function] if function not in asked else []
         text += lines

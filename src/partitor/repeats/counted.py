@@ -42,16 +42,25 @@ def counted(column: Column) -> list[Counted]:
     return result
 
 
-def even_parts(columns: Sequence[Sequence[Counted]]) -> Iterator[tuple[int, int]]:
-    """The longest stretches of copies, from one to before another, along which everything steps evenly."""
+def even_parts(columns: Sequence[Sequence[Counted]]) -> list[tuple[int, int]]:
+    """The stretches of copies, from one to before another, along which everything steps evenly: a copy that two of
+    them could have, the last of one and the first of the next, belongs to the longer one."""
     count = len(columns[0]) if columns else 0
+    stretches: list[tuple[int, int]] = []
     start = 0
     while start < count:
         stop = start + 1
         while stop < count and all(_goes_on(column, start, stop) for column in columns):
             stop += 1
-        yield start, stop
-        start = stop
+        stretches.append((start, stop))
+        start = stop if stop == count or stop - start == 1 else stop - 1
+    parts: list[tuple[int, int]] = []
+    for start, stop in sorted(stretches, key=lambda s: s[0] - s[1]):
+        first = start + any(part[1] == start + 1 for part in parts)
+        last = stop - any(part[0] == stop - 1 for part in parts)
+        if first < last:
+            parts.append((first, last))
+    return sorted(parts)
 
 
 def _goes_on(column: Sequence[Counted], start: int, stop: int) -> bool:

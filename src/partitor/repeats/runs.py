@@ -13,6 +13,7 @@ from .counted import counted, counts, cycles, even_parts
 from .declarations import declares_for_later
 from .judge import LEAST_SAVED, code_lines, inner_statements, worth_a_loop
 from .limits import Limits
+from .paragraphs import Break, break_above
 from .periods import Repetition, explains, maximal_repetitions, may_repeat
 from .series import family_of
 from .slots import Copy, Table, compare
@@ -210,9 +211,11 @@ class RunFinder:
         count = (stop - start) // period
         earliest: Table | None = None
         best: tuple[tuple[int, int, int, int], Run] | None = None
-        for offset in range((stop - start) % period + 1):
+        statements = sequence.block.statements
+        offsets = range((stop - start) % period + 1)
+        titles = [_titles(sequence, range(start + offset, stop - period + 1, period)) for offset in offsets]
+        for offset in offsets:
             first = start + offset
-            statements = sequence.block.statements
             copies = [
                 Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
             ]
@@ -222,7 +225,7 @@ class RunFinder:
             if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
-            if table is None:
+            if table is None or titles[offset] < max(titles):
                 continue
             if not worth_a_loop(table, self.limits.run_copies):
                 if _families(table) and worth_a_loop(table, self.limits.run_copies, LEAST_SAVED - 1):
@@ -231,7 +234,7 @@ class RunFinder:
             end = first + len(copies) * period
             left_over = statements[end:stop]
             rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
-            heads = sum(_starts_paragraph(copy) for copy in copies)
+            heads = sum(break_above(copy.file, copy.first) is not Break.NONE for copy in copies)
             uneven = sum(column.step() is None for column in table.columns)
             rank = (heads, -uneven, -len(table.columns), -offset)
             if best is None or rank > best[0]:
@@ -273,11 +276,10 @@ def _rest(table: Table, rest: Copy) -> Copy | None:
     return rest if both is not None and not any(c.is_target for c in both.columns) else None
 
 
-def _starts_paragraph(copy: Copy) -> bool:
-    """True where a blank line, a comment or the block's beginning stands above the copy."""
-    line = copy.start_line - 2
-    lines = copy.file.lines
-    return line < 0 or not lines[line].strip() or lines[line].strip().startswith(("#", "//"))
+def _titles(sequence: StatementList, positions: range) -> int:
+    """How many of the statements at some positions have a comment above them; none if only one has."""
+    found = sum(break_above(sequence.file, sequence.block.statements[k]) is Break.COMMENT for k in positions)
+    return found if found > 1 else 0
 
 
 def _statements(table: Table) -> int:

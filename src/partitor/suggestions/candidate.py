@@ -30,6 +30,8 @@ class Candidate(msgspec.Struct, frozen=True, kw_only=True, eq=False):
     slots: tuple[SlotColumn, ...]
     table: Table | None = None
     name: str = ""
+    parameters: tuple[str, ...] = ()
+    """What a new function is given."""
     is_listing: bool = False
     """It keeps numbered variables in a list."""
     via: Candidate | None = None

@@ -28,7 +28,7 @@ from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
 from .sharing import class_around, home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
-from .text import body_lines, comment_above, in_terms_of, told_order
+from .text import body_lines, heading_of, in_terms_of, told_order
 from .typed import column_type, handed_on, only_looked_at, variable_type, with_fractions
 from .words import words_of
 
@@ -77,8 +77,9 @@ def function_candidate(
         interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked, few=True)
     if apart and interface.uses_object:
         raise CannotWrite("the copies use the objects they belong to")
-    differing = differing_words(table)
-    comment = comment or comment_above(file, copies[0].start_line)
+    heading, unlike = heading_of(copies)
+    differing = differing_words(table) | unlike
+    comment = comment or heading
     returned = [v.name for v in interface.returned]
     if not name and kind == "step":
         name = namer.step(copies[0], comment, returned, [p.name for p in interface.parameters])
@@ -109,6 +110,7 @@ def function_candidate(
         slots=tuple(SlotColumn(interface.names.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
+        parameters=tuple(p.name for p in interface.parameters),
     )
     if sharing is Sharing.CLASS:
         return in_a_class(

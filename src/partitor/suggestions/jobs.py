@@ -5,22 +5,69 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
+import msgspec
+
+from ..errors import CannotWrite
 from ..procedures.jobs import Job
 from ..procedures.wanted import RequiredFunction
+from ..program.names import WRITES
 from ..repeats.slots import Copy, Table, compare
 from .candidate import Candidate
+from .edits import apply_edits, rewritten
+from .elements import elements_used
 from .functions import function_candidate
+from .renames import renamed_variables
 
 
 def job_candidates(jobs: Sequence[Job], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
     """What makes the function: for all places that do the job alike, else for the likeliest alone."""
+    file = jobs[0].file
+    used = [i for i in file.names.nodes if file.tree.text[i] == function.name]
+    if not any(file.names.role[i] in WRITES for i in used):
+        yield from _candidates([copy_of(job) for job in jobs], function)
+    elif all(job.file is file for job in jobs):
+        yield from _after_renaming([copy_of(job) for job in jobs], function)
+
+
+def _after_renaming(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
+    """The same where variables have the function's name, which get another one first."""
+    file = copies[0].file
+    first = renamed_variables(file, function.name)
+    after = rewritten(file, apply_edits(file, first.edits))
+    if after.tree.kind == file.tree.kind:
+        moved = [Copy(after, copy.statements) for copy in copies]
+        yield from (partial(_following, first, make) for make in _candidates(moved, function))
+
+
+def _following(first: Candidate, make: Callable[[], Candidate]) -> Candidate:
+    """A candidate for the program that another one gives."""
+    candidate = make()
+    plainer = candidate.plainer and msgspec.structs.replace(candidate.plainer, via=first)
+    title = f"{candidate.title}; the variable {candidate.name} becomes {first.name}"
+    return msgspec.structs.replace(candidate, title=title, via=first, plainer=plainer)
+
+
+def _candidates(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
+    alone = copies[0]
     _, most = function.bounds or (0, 0)
     make = partial(function_candidate, name=function.name, asked=most)
-    copies = sorted((copy_of(job) for job in jobs), key=lambda copy: (copy.file.path, copy.span))
+    copies = sorted(copies, key=lambda copy: (copy.file.path, copy.span))
     table = compare(copies) if len(copies) > 1 else None
     if table is not None:
         yield partial(make, table)
-    yield partial(make, Table((copy_of(jobs[0]),), (), 1))
+    elements = elements_used(alone)
+    if elements:
+        yield partial(_given_elements, partial(make, Table((alone,), elements, 1)), function)
+    yield partial(make, Table((alone,), (), 1))
+
+
+def _given_elements(make: Callable[[], Candidate], function: RequiredFunction) -> Candidate:
+    """A function that is given elements of lists, not the lists: where that makes as many parameters as are asked for.
+    Raises CannotWrite for any other."""
+    candidate = make()
+    if not function.accepts(len(candidate.parameters)):
+        raise CannotWrite("the elements are more or fewer than it is asked for")
+    return candidate
 
 
 def copy_of(job: Job) -> Copy:

@@ -34,6 +34,7 @@ from .words import (
     QUANTITIES,
     STOP_WORDS,
     TEXT_NAMES,
+    TOPICS_OF_VERBS,
     VALUE_NAMES,
     VERBS,
     comment_words,
@@ -46,6 +47,8 @@ from .words import (
 
 ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
+ELEMENT = re.compile(r"""(\w+)\[(?:["'](\w+)["']|\w+)\]""")
+"""An element of a list or dictionary: what holds it, and its key where that is a word."""
 LONGEST_LETTERS = 2
 """Letters of a name that says nothing."""
 LONGEST_OF_TWO = 2
@@ -284,7 +287,9 @@ class Namer:
         bounded = self._keeps_within_bounds(copy) and len(returned) == 1
         verb = "limit" if bounded else self._main_verb(copy, returned)
         if words and words[0] in COMMON_VERBS:
-            return self.fresh(words[:3])
+            if len(words) > 1:
+                return self.fresh(words[:3])
+            verb, words = words[0], []
         nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
         if not nouns:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
@@ -293,6 +298,8 @@ class Namer:
             if verb == "read" and nouns[0] in {"number", "value"} and self._gathers(copy):
                 nouns = [plural_of(nouns[0])]
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
+        if nouns == ["part"] and verb in TOPICS_OF_VERBS:
+            nouns = [TOPICS_OF_VERBS[verb]]
         return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)])
 
     @staticmethod
@@ -574,6 +581,9 @@ class Namer:
                 return ["values"]
             if column.is_of_its_object:
                 return shared_words([value.partition(".")[2] for value in column.values], 1)
+            element = ELEMENT.fullmatch(column.values[0])
+            if element and len(column.values) == 1:
+                return words_of(element[2]) if element[2] else [w for w in [singular(element[1])] if "_" not in w]
             holders = {value.rpartition(".")[0] for value in column.values}
             # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
             words = words_of(holders.pop())[-1:] if len(holders) == 1 else []

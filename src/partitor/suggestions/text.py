@@ -178,6 +178,17 @@ def comment_above(file: ProgramFile, line: int) -> str:
     return ""
 
 
+def heading_of(copies: Sequence[Copy]) -> tuple[str, set[str]]:
+    """What the comments above copies say of all of them, and the words that only some of them say: `# draw the door`
+    and `# draw the roof` draw. A comment above the first copy alone counts for all."""
+    comments = [comment_above(copy.file, copy.start_line) for copy in copies]
+    told = [words_of(comment) for comment in comments if comment]
+    if len(told) < len(copies[:2]) or len(set(map(tuple, told))) == 1:
+        return comments[0], set()
+    words = [word for word in told[0] if all(word in other for other in told)]
+    return " ".join(words), {word for other in told for word in other} - set(words)
+
+
 def told_order(copies: Sequence[Copy]) -> str:
     """What a suggestion's title adds where the copies' lines stand in another order."""
     return ", whose lines were first brought into one order" if any(c.is_reordered for c in copies) else ""

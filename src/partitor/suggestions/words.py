@@ -49,7 +49,17 @@ VERBS = {
     "audio_play_sound": "play",
     "tone": "play",
     "play": "play",
+    "dot": "draw",
+    "line": "draw",
+    "triangle": "draw",
+    "stroke": "draw",
+    "goto": "move",
+    "setpos": "move",
+    "setposition": "move",
+    "moveTo": "move",
 }
+TOPICS_OF_VERBS = {"draw": "shape", "move": "to"}
+"""What follows a verb where nothing tells what it is done to."""
 COMMON_VERBS = frozenset(
     """
     add announce ask build calculate change check choose clear close collect compare compute convert copy

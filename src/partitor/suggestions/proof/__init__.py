@@ -17,7 +17,7 @@ from .loops import prove_loop
 from .merges import prove_merge
 from .method_merges import prove_merged_methods
 from .methods import is_object_of, prove_method
-from .renames import prove_rename
+from .renames import prove_rename, prove_renamed_variables
 from .sharing import Both, prove_known, prove_shared
 from .verdict import (
     CalledFunction,
@@ -31,6 +31,7 @@ from .verdict import (
     NewLoop,
     Refused,
     RenamedFunction,
+    RenamedVariables,
     SharedFunction,
     Verdict,
 )
@@ -46,6 +47,7 @@ __all__ = [
     "NewFunction",
     "NewLoop",
     "RenamedFunction",
+    "RenamedVariables",
     "SharedFunction",
     "Verdict",
     "is_object_of",
@@ -75,6 +77,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             (prove_array if before.language.declares else prove_listing)(before, after, claim)
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
+        elif isinstance(claim, RenamedVariables):
+            prove_renamed_variables(before, after, claim)
         elif isinstance(claim, MergedFunctions):
             (prove_merged_methods if claim.home else prove_merge)(before, after, claim)
         else:

@@ -17,6 +17,7 @@ from ...program.program import ProgramFile
 from ...program.shapes import given_value
 from . import declared, places, rules
 from .definitions import RESULT, Definition, take_apart
+from .elements import is_looked_up_at_once, is_steady_element
 from .folding import Term, meaning_of
 from .reach import has_its_value, is_unseen_until
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
@@ -494,11 +495,16 @@ class FunctionProof:
             elif is_literal(value) or value[0] == "identifier":
                 early = self._written_by_then(parameter, segment, scope) if rules.names_in(value) & written else written
                 require_plain_value(self.before, flow, value, segment[0], early)
+            elif is_steady_element(self.before, flow, value, segment, scope) and self._is_looked_up_at_once(parameter):
+                continue
             elif not is_steady_field(self.before, flow, value, segment[0], written):
                 evaluated += 1
                 self._require_evaluated_first(parameter, value, flow, scope)
         if evaluated > 1:
             raise Refused("several values are worked out on the spot, in an order that would change")
+
+    def _is_looked_up_at_once(self, parameter: str) -> bool:
+        return is_looked_up_at_once(self.after, self.definition.parts, self._uses(parameter))
 
     def _written_by_then(self, parameter: str, segment: Sequence[int], scope: int) -> set[str]:
         """What the copy may have given another value by the time it uses a parameter for the last time."""
@@ -551,10 +557,11 @@ class FunctionProof:
     def _require_evaluated_first(self, parameter: str, value: Term, flow: Flow, scope: int) -> None:
         """An expression may be taken early only if it is the very first thing the copy works out."""
         uses, tree = self._uses(parameter), self.after.tree
-        first = self.definition.statements[0]
+        first = self.definition.parts[0]
         if len(uses) != 1 or not first <= uses[0] < tree.end[first]:
             raise Refused("what differs is worked out in the middle of the copy, and is no value that could be given")
-        if tree.kind[first] not in {"call", "assignment", "augmented_assignment", "declaration"}:
+        simple = tree.kind[first] in {"call", "assignment", "augmented_assignment", "declaration"}
+        if not simple and first != self.definition.value:
             raise Refused("what differs is worked out in the middle of the copy, and is no value that could be given")
         start = first
         if tree.kind[first] == "declaration":

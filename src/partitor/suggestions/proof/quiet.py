@@ -63,7 +63,7 @@ def require_quiet(file: ProgramFile, name: str, segment: Sequence[int]) -> None:
             raise Refused(f"the copies hold what may look at {name} at another time")
         if tree.text[node] in own:
             raise Refused(f"{tree.text[node]} could look at {name}")
-        if tree.kind[node] == language.call and not _calls_the_library(file, node):
+        if tree.kind[node] == language.call and not calls_the_library(file, node):
             raise Refused(f"{file.called_name(node) or 'what is called'} could look at {name}")
 
 
@@ -82,7 +82,7 @@ def _is_a_class(file: ProgramFile, node: int) -> bool:
     return tree.kind[tree.parent[node]] in file.language.classes and tree.field[node] == file.language.name_field
 
 
-def _calls_the_library(file: ProgramFile, call: int) -> bool:
+def calls_the_library(file: ProgramFile, call: int) -> bool:
     """True for a call of a built-in, of a module of the library, or of a plain method."""
     tree, language, names = file.tree, file.language, file.names
     callee = tree.child(call, language.callee_field)

@@ -19,7 +19,7 @@ FINDING_BY_NAME = frozenset("window globalThis self frames Function getattr modu
 def is_unseen_until(file: ProgramFile, name: str, statement: int) -> bool:
     """True where no function that uses the program's variable `name` can run before the end of a statement of the
     loose code."""
-    if not file.language.runs_top_down or file.beside or _finds_by_name(file):
+    if not file.language.runs_top_down or file.beside or finds_by_name(file):
         return False
     loops = [p for p in file.parents(statement) if file.tree.kind[p] in file.language.loops]
     stop = file.tree.end[max([statement, *loops], key=lambda node: file.tree.end[node])]
@@ -40,7 +40,7 @@ def has_its_value(file: ProgramFile, name: str, scope: int) -> bool:
         return False
     if file.language.methods:
         return any(tree.text[i] == name and names.declared_at(i) for i in names.nodes)
-    if not file.language.runs_top_down or file.beside or _finds_by_name(file):
+    if not file.language.runs_top_down or file.beside or finds_by_name(file):
         return False
     for statement in file.blocks[0].statements:
         if name in _given_in(file, statement):
@@ -58,7 +58,8 @@ def _given_in(file: ProgramFile, statement: int) -> set[str]:
     return {tree.text[given[0]]} if given else set()
 
 
-def _finds_by_name(file: ProgramFile) -> bool:
+def finds_by_name(file: ProgramFile) -> bool:
+    """True where the program may get at what it has by a name that it works out."""
     ways = FINDING_BY_NAME if file.language.declares else FINDING_BY_NAME - {"self"}
     return bool(file.names.everything & ways)
 

@@ -75,6 +75,14 @@ class RenamedFunction(msgspec.Struct, frozen=True):
     old: str
 
 
+class RenamedVariables(msgspec.Struct, frozen=True):
+    """All variables called `old` are called `name`."""
+
+    path: str
+    name: str
+    old: str
+
+
 class ListedVariables(msgspec.Struct, frozen=True):
     """The list `name` holds what the variables held, in their order."""
 
@@ -107,6 +115,7 @@ Claim = (
     | CalledFunction
     | MergedFunctions
     | RenamedFunction
+    | RenamedVariables
     | ListedVariables
 )
 
