@@ -201,7 +201,24 @@ class _Reader:
         if {"scanf", "fgets", "cin"} & set(tree.text[self.statement : tree.end[self.statement]]):
             asking = [s for s in _simple_statements(file, self.statement) if _asks(file, s)]
             found |= {n for s in asking for n in _written_in(file, s)}
-        return found
+        return found | self._filled_with(found)
+
+    def _filled_with(self, asked: set[str]) -> set[str]:
+        """Lists and dictionaries into which a loop puts what was asked for."""
+        tree, language = self.tree, self.language
+        filled: set[str] = set()
+        for node in range(self.statement, tree.end[self.statement]) if asked else ():
+            left = tree.child(node, "left")
+            if tree.kind[node] in {"assignment", "augmented_assignment"} and left is not None:
+                held, stop = left, tree.end[node]
+                given = tree.kind[left] == "subscript" and tree.kind[left + 1] == language.name
+            else:
+                held, stop = tree.child(node, language.callee_field) or 0, tree.end[node]
+                given = tree.kind[node] == language.call and tree.kind[held] == language.member[0]
+                given = given and self.file.called_name(node) in ADDING
+            if given and self._in_loop(node) and asked & set(tree.text[held + 2 : stop]):
+                filled.add(tree.text[held + 1])
+        return filled - {""}
 
     # -- one assignment ----------------------------------------------------------------------------
 

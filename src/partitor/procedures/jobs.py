@@ -12,8 +12,9 @@ from collections.abc import Iterator, Sequence
 
 import msgspec
 
-from ..program.names import Role
+from ..program.names import WRITES, Role
 from ..program.program import Program, ProgramFile
+from ..program.shapes import given_value
 from .deeds import Deed
 from .sayings import Sayings
 from .stretches import FROM_NOTHING, WIDEST, Outcome, Show, Stretch, stretches_of
@@ -41,6 +42,8 @@ EXACTLY = 0.4
 """What each of several inputs is worth where there are just as many as are asked for."""
 UNASKED = 0.15
 """The same for each where it is not told how many there should be."""
+WRITTEN_OUT = 0.3
+"""What it takes off where a value that the purpose speaks of is written out first: it is to be given."""
 MORE_GIVEN = 2.0
 """How many inputs too many one more outcome is worth."""
 SHOWN, AGAIN = 0.25, 0.1
@@ -52,6 +55,8 @@ MOST_COMPARED, MOST_PLACES = 24, 40
 """Places of one form that each is compared with, and that are told: more are data."""
 EACH_AGAIN, EACH_DIFFERING = 0.02, 0.03
 """What each further place in the same form counts, and each value that differs in it takes off."""
+SHARED = 0.2
+"""What it takes off that statements are a part of another function's job."""
 PARAGRAPH = 0.05
 """What each end counts at which the student begins a paragraph."""
 OF_ONE = 0.15
@@ -95,12 +100,17 @@ class Job(msgspec.Struct, frozen=True, eq=False):
         return self.file is other.file and a[0] < b[1] and b[0] < a[1]
 
     def cuts(self, other: Job) -> bool:
-        """True where the two share a statement, and neither stands inside one statement of the other."""
-        return self.overlaps(other) and not any(
-            one.statements[0] > s and one.stretch.span[1] <= one.file.tree.end[s]
-            for one, around in ((self, other), (other, self))
-            for s in around.statements
-        )
+        """True where the two share a statement, and neither is a part of the other."""
+        return self.overlaps(other) and not (self.is_part_of(other) or other.is_part_of(self))
+
+    def is_part_of(self, other: Job) -> bool:
+        """True where all its statements, but not only these, are the other's or stand inside them."""
+        a, b = self.stretch.span, other.stretch.span
+        return self.file is other.file and a != b and b[0] <= a[0] and a[1] <= b[1]
+
+    def shares_statements(self, other: Job) -> bool:
+        """True where some statement is one of both."""
+        return self.file is other.file and not {*self.statements}.isdisjoint(other.statements)
 
     def is_instead_of(self, other: Job) -> bool:
         """True where the two stand in branches of one choice."""
@@ -128,10 +138,16 @@ def find_jobs(
     for name in sorted(ranked, key=lambda name: -max((job.weight for job in ranked[name]), default=0.0)):
         taken = [job for jobs in chosen.values() for job in jobs]
         free = [job for job in ranked[name] if not any(job.cuts(other) for other in taken)]
-        best = _likeliest(free)
+        best = _likeliest([_beside(job, taken) for job in free])
         if best is not None:
             chosen[name] = [best, *_copies_of(best, free)]
     return chosen
+
+
+def _beside(job: Job, taken: Sequence[Job]) -> Job:
+    """A job that has statements in common with one that is taken is less likely one of its own."""
+    shared = any(job.shares_statements(other) for other in taken)
+    return msgspec.structs.replace(job, weight=job.weight - SHARED) if shared else job
 
 
 def _likeliest(jobs: Sequence[Job]) -> Job | None:
@@ -184,8 +200,21 @@ def _as_job(
         weight = max(weight, _model_weight(stretch, model))
     if weight > 0:
         weight += WORDS * told - LENGTH * max(0, stretch.size - SHORT)
+        weight -= WRITTEN_OUT * any(asked.speaks_of(name) for name in _written_out(stretch))
     if weight >= NEARLY_ENOUGH:
         yield Job(stretch, tuple(stretch.file.tree.kind[slice(*stretch.span)]), weight, told)
+
+
+def _written_out(stretch: Stretch) -> Iterator[str]:
+    """Variables that the statements begin with giving a plain value, which they keep."""
+    tree, names = stretch.file.tree, stretch.file.names
+    writes = [tree.text[n] for n in names.within(*stretch.span) if names.role[n] in WRITES]
+    for statement in stretch.statements:
+        given = given_value(tree, statement)
+        if given is None or tree.kind[given[1]] not in stretch.file.language.numbers | stretch.file.language.strings:
+            return
+        if writes.count(tree.text[given[0]]) == 1:
+            yield tree.text[given[0]]
 
 
 def _has_another_name(stretch: Stretch, asked: Asked) -> bool:
@@ -229,6 +258,8 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     strength += PARAGRAPH * stretch.paragraph + _form_of_show(show, len(stretch.statements), asked.literal)
     if asked.of_one and show.looped != stretch.is_turn:
         strength += OF_ONE if stretch.is_turn else -OF_ONE
+    if asked.of_all and stretch.in_loop:
+        strength -= OF_ONE
     if asked.literal and stretch.choice is not None:
         strength -= IN_A_BRANCH
     if not (show.looped or stretch.is_turn or asked.literal or told >= TOLD):
@@ -254,14 +285,15 @@ def _form_of_show(show: Show, statements: int, literal: bool) -> float:
 
 def _as_act(stretch: Stretch, asked: Asked, told: float) -> float:
     """The same for what is done for its own sake: it acts on something, or its words alone tell that it is meant."""
-    if asked.function.returns is True or stretch.given or told < TOLD_LITTLE:
+    filled = {outcome.variable for outcome in stretch.outcomes if outcome.filled}
+    if asked.function.returns is True or stretch.given - filled or told < TOLD_LITTLE:
         return 0.0
     prepares = stretch.procedure.name == "setup"
     if prepares and not PREPARING & {*asked.name, *map(stem, asked.purpose)}:
         return 0.0
     strength = asked.deeds.get(Deed.ACT, 0.0)
     if not strength or not stretch.acts:
-        enough = TOLD_WELL if stretch.acts else TOLD_FULLY
+        enough = TOLD_WELL if stretch.acts or stretch.changes else TOLD_FULLY
         strength = BY_WORDS if told >= enough and 1 < stretch.size <= WIDEST else 0.0
     if not strength:
         return 0.0
@@ -275,6 +307,8 @@ def _parameters_amiss(stretch: Stretch, asked: Asked, too_few: float = TOO_FEW) 
     if bounds is None:
         return UNASKED * count
     least, most = bounds
+    if least <= stretch.elements <= most:
+        count = stretch.elements
     fitting = EXACTLY * min(count, 3) if least == count == most and count > 1 else 0.0
     return max(0, count - most) + too_few * max(0, least - count) - fitting
 

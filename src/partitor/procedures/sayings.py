@@ -26,8 +26,8 @@ FOLLOWING = 40
 """Nodes of the statement that follows in which words are looked for."""
 MOST_COMMENTS = 40
 """Comments of one statement that are read."""
-SAID_AS = {"low": "off", "high": "on"}
-"""Words of programs for what people call otherwise."""
+SAID_AS = {"LOW": "off", "HIGH": "on"}
+"""Names in programs for what people call otherwise."""
 
 Said = Mapping[str, float]
 
@@ -93,10 +93,12 @@ def _words_of(file: ProgramFile, statement: int) -> Said:
     for i in range(statement, stop):
         if tree.kind[i] in file.language.strings or tree.kind[i] == "string_content":
             _merge(said, dict.fromkeys(_stems(tree.text[i]), AS_TEXT))
+        elif tree.kind[i] in file.language.numbers:
+            said[tree.text[i]] = 1.0
     for i in names.within(statement, stop):
         if names.role[i] is Role.WRITE:
             _merge(said, dict.fromkeys(_stems(*labels_of(file, tree.text[i])), AS_TEXT))
-        _merge(said, dict.fromkeys(_stems(tree.text[i]), 1.0))
+        _merge(said, dict.fromkeys(_stems(SAID_AS.get(tree.text[i], tree.text[i])), 1.0))
     at = bisect_left(tree.comments, first - 1, key=lambda comment: comment.line)
     for comment in itertools.takewhile(lambda comment: comment.line <= last, tree.comments[at : at + MOST_COMMENTS]):
         _merge(said, dict.fromkeys(_stems(comment.text), 1.0))
@@ -107,4 +109,4 @@ def _words_of(file: ProgramFile, statement: int) -> Said:
 def _stems(*texts: str) -> Iterator[str]:
     for text in texts:
         for word in words_of(text):
-            yield stem(SAID_AS.get(word, word))
+            yield stem(word)

@@ -10,6 +10,7 @@ from collections.abc import Iterator, Sequence
 
 import msgspec
 
+from ..program.elements import elements_used
 from ..program.flow import EMPTY, Set, flow_of, summaries_of
 from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile
@@ -63,15 +64,21 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     """They are all that the procedure does, but for a `return` of a plain variable."""
     is_turn: bool
     """They are all that a loop does in a turn."""
+    in_loop: bool
+    """They are done in a turn of a loop."""
     choice: int | None
     """The choice in a branch of which they stand: what stands in another branch is done instead of them."""
     taken: Set
     """Variables whose values they need."""
+    elements: int
+    """How many values they need, where elements of lists count as one each and their lists and places do not."""
     given: Set
     outcomes: tuple[Outcome, ...]
     show: Show | None
     shows: bool
     acts: bool
+    changes: bool
+    """They begin with giving a place in a list or dictionary another value, by what it had."""
     around_acts: bool
     """The loop or choice they stand in does nothing but act on something."""
     looped: bool
@@ -148,18 +155,32 @@ class _Cutter:
             procedure=self.procedure,
             is_all=self.is_body and self._is_all(start, stop),
             is_turn=self.in_loop and stop - start == len(self.statements),
+            in_loop=self.in_loop,
             choice=self.choice,
             taken=taken,
+            elements=self._with_elements(window, taken),
             given=given,
             outcomes=tuple(self._outcomes(start, stop, taken, given)),
             show=self._show(start, stop) if not given else None,
             shows=any(SHOWS in done for done in self.deeds[start:stop]),
             acts=all({ACTS, SHOWS} & self.deeds[k] for k in range(start, stop)),
+            changes=self._changes(window[0]),
             around_acts=ACTS in self.around,
             looped=any(self.tree.kind[s] in loops for s in window),
             paragraph=self._paragraph(window),
             size=sum(self.sizes[start:stop]),
         )
+
+    def _with_elements(self, window: Sequence[int], taken: Set) -> int:
+        elements = elements_used(self.file, window)
+        nodes = [n for found in elements.values() for n in found]
+        inside = {self.tree.text[i] for n in nodes for i in self.file.names.within(n, self.tree.end[n])}
+        return len(taken - inside) + len(elements)
+
+    def _changes(self, statement: int) -> bool:
+        left = self.tree.child(statement, "left")
+        changes = self.tree.kind[statement] == "augmented_assignment" and left is not None
+        return changes and left is not None and self.tree.kind[left] == "subscript"
 
     def _flow(self, start: int, stop: int) -> tuple[Set, Set]:
         """The variables whose values the statements need, and those whose values are needed behind them."""

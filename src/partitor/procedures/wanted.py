@@ -50,7 +50,7 @@ FOR_CERTAIN: dict[Deed, str] = {
     Deed.SEARCH: "find search locate lookup index position",
     Deed.TEST: "is has valid validate whether check can contains",
     Deed.TEXT: "reverse backwards encrypt decrypt encode decode cipher capitalize capitalise uppercase lowercase",
-    Deed.LIST: "filter collect select",
+    Deed.LIST: "filter collect select transpose flatten",
     Deed.SORT: "sort arrange",
     Deed.FORMULA: """convert celsius fahrenheit area volume perimeter calculate compute tax percent percentage
         difference""",
@@ -75,7 +75,7 @@ PERHAPS: dict[Deed, str] = {
     Deed.DECIDE: """letter level kind price fee discount bonus rank message class cost postage describe say colour color
         advice advise suggest state status size group""",
     Deed.CHANCE: "die pick coin chance throw",
-    Deed.ASK: "read get enter until typed choose measure",
+    Deed.ASK: "read get enter until typed choose measure load",
     Deed.ACT: "switch set turn open close blink move start stop reset clear prepare light beep play off on draw paint",
     Deed.SHOW: """write output report list table receipt bill box border triangle rules welcome instructions help result
         hint say tell""",
@@ -93,6 +93,8 @@ BESIDE_ANOTHER = 0.5
 """How much is left of what a word may speak of, where another names a deed."""
 OF_THE_PURPOSE = 0.8
 """How much a word of the purpose says, beside one of the name."""
+TOLD_AT_ONCE = 0.95
+"""How much it says that a purpose begins with "whether", or with what is made of each."""
 HOW_MANY = 0.9
 """How much it says that a purpose asks how many there are."""
 OF_ITS_OBJECT = 0.4
@@ -120,12 +122,28 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
         for deed, weight in _deeds_named(word).items():
             if told and weight == MAYBE:
                 weight *= BESIDE_ANOTHER
-            asked[deed] = max(asked.get(deed, 0.0), share * weight)
+            least(deed, share * weight)
+
+    def least(deed: Deed, weight: float) -> None:
+        asked[deed] = max(asked.get(deed, 0.0), weight)
 
     for word in name:
         note(word, 1.0)
-    if re.search(r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", " ".join(purpose)):
-        asked[Deed.COUNT] = max(asked.get(Deed.COUNT, 0.0), HOW_MANY)
+    said = " ".join(purpose)
+    if re.match(r"(?:tell |say |give back )?(?:whether|true if|true when)\b", said):
+        least(Deed.TEST, TOLD_AT_ONCE)
+        if re.search(r"\bor\b", said):
+            least(Deed.DECIDE, TOLD_AT_ONCE)
+    if re.match(r"(?:read|ask|get|collect|take)s?\b.* until\b", said):
+        least(Deed.ASK, TOLD_AT_ONCE)
+    if re.match(r"(?:tell |say |give )?(?:who|which)\b", said):
+        least(Deed.DECIDE, MAYBE)
+    if re.search(r"(?<!many )(?<!often )\b(?:times|multiplied by|divided by|plus|minus)\b", said):
+        least(Deed.FORMULA, OF_THE_PURPOSE)
+    if re.match(r"(?:give |make |build )?(?:back )?a (?:new )?list (?:of|with)\b.* (?:each|every)\b", said):
+        least(Deed.LIST, TOLD_AT_ONCE)
+    if re.search(r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", said):
+        least(Deed.COUNT, HOW_MANY)
     share = OF_THE_PURPOSE
     for word in purpose:
         if word in PREPOSITIONS:
@@ -178,6 +196,9 @@ class Asked:
     def __init__(self, function: RequiredFunction, required: Sequence[RequiredFunction]) -> None:
         self.function = function
         self.name, self.purpose = words_of(function.name), words_of(function.purpose)
+        triples = zip(self.purpose, self.purpose[1:], self.purpose[2:], strict=False)
+        self.again = {one for one, between, other in triples if between == "by" and one == other}
+        """Things that come one after the other: `row by row`."""
         self.deeds = deeds_asked(self.name, self.purpose)
         self.stems = {stem(w) for w in self.name}
         self.wanted = self._wanted([f for f in required if f is not function])
@@ -186,7 +207,8 @@ class Asked:
         self.subject = {stem(w) for w in told if w not in PLAIN} | self.stems
         """What its outcome may be called."""
         self.others = [{stem(w) for w in words_of(f.name)} for f in required if f is not function]
-        self.of_one = "one" in self.purpose and not {"each", "all", "every"} & {*self.purpose}
+        self.of_all = bool(self.again or {"each", "all", "every"} & {*self.purpose})
+        self.of_one = "one" in self.purpose and not self.of_all
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name))
 
     def _wanted(self, others: Sequence[RequiredFunction]) -> dict[str, float]:
@@ -196,7 +218,8 @@ class Asked:
         wanted: dict[str, float] = {}
         for word in itertools.chain(self.name, *(words_of(other) for other in self.function.also), self.purpose):
             form = stem(word)
-            if word not in plain and form not in plain:
+            known = word in plain or form in plain or (word.isdigit() and len(word) == 1)
+            if not known and word not in self.again:
                 weight = COMMON if form in common or word in KNOWN or form in KNOWN else 1.0
                 wanted[form] = max(weight, wanted.get(form, 0.0))
         return wanted
@@ -214,6 +237,11 @@ class Asked:
         told = {stem(w) for label in labels_of(file, variable) for w in words_of(label)}
         return NAMED * OF_THE_PURPOSE if told & self.stems - PLAIN else 0.0
 
+    def speaks_of(self, variable: str) -> bool:
+        """True where the purpose speaks of what a variable is called."""
+        words = {stem(w) for w in words_of(variable) if len(w) > 2}
+        return bool(words) and words <= {stem(w) for w in self.purpose} - self.stems
+
     def could_be(self, name: str) -> bool:
         """True where a function's name says no more than what is asked, or next to nothing."""
         words = words_of(re.sub(r"\d+", "", name))
@@ -228,5 +256,5 @@ def stem(word: str) -> str:
     """A word without its ending, roughly: `prints` and `printed` are `print`."""
     for ending in ("ing", "ed", "es", "s", "er", "est"):
         if word.endswith(ending) and len(word) - len(ending) >= 3:
-            return word[: -len(ending)]
+            return stem(word[: -len(ending)])
     return word

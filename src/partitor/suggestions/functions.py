@@ -58,11 +58,21 @@ class Interface(msgspec.Struct, frozen=True, eq=False):
     """Variables of the program that it changes, where a function has to say so."""
 
 
+class Asked(msgspec.Struct, frozen=True):
+    """What an assignment says of a function: how many parameters at most, and the words of its purpose."""
+
+    parameters: int = 0
+    words: tuple[str, ...] = ()
+
+
+ANY = Asked()
+
+
 def function_candidate(
-    table: Table, kind: str = "function", comment: str = "", name: str = "", asked: int = 0
+    table: Table, kind: str = "function", comment: str = "", name: str = "", asked: Asked = ANY
 ) -> Candidate:
-    """The function for the copies of a table; variables of the program are given to it where so many parameters are
-    `asked` for. Raises CannotWrite where it cannot be put into code."""
+    """The function for the copies of a table; variables of the program are given to it where it is `asked` for more
+    parameters than it needs otherwise. Raises CannotWrite where it cannot be put into code."""
     table = with_fractions(table)
     copies = table.copies
     file = copies[0].file
@@ -315,7 +325,7 @@ def _returned(file: ProgramFile, known: Procedure) -> list[str]:
 
 
 def _interface(
-    table: Table, namer: Namer, sharing: Sharing | None = None, asked: int = 0, few: bool = False
+    table: Table, namer: Namer, sharing: Sharing | None = None, asked: Asked = ANY, few: bool = False
 ) -> Interface:
     """What the function takes and gives; with `few` it uses the program's loop variables where they stand. Raises
     TooMuch where that is too much for a function."""
@@ -338,7 +348,7 @@ def _interface(
     lent |= borrowed
     inputs += sorted(borrowed.difference(inputs), key=lambda n: _order_of_names(copies[0]).get(n, 0))
     results = _results(copies, scopes, renames, lent)
-    inputs += _of_the_program(copies[0], scopes[0], inputs, asked - len(table.columns))
+    inputs += _of_the_program(copies[0], scopes[0], inputs, asked, asked.parameters - len(table.columns))
     inputs += _kept_values(copies[0], scopes[0], [r for r in results if r not in inputs and r not in lent])
     inputs = [n for n in inputs if not _is_unset(copies, scopes, [names.get(n, n) for names in renames])]
     first_line_order = _order_of_names(copies[0])
@@ -556,9 +566,10 @@ def _inputs(copy: Copy, scope: int, few: bool) -> list[str]:
     return sorted(needed, key=lambda n: _order_of_names(copy).get(n, 0))
 
 
-def _of_the_program(copy: Copy, scope: int, inputs: Sequence[str], asked: int) -> list[str]:
-    """Variables of the program that a copy only reads, where no more parameters than are `asked` for come of them."""
-    if asked <= len(inputs):
+def _of_the_program(copy: Copy, scope: int, inputs: Sequence[str], asked: Asked, most: int) -> list[str]:
+    """Variables of the program that a copy only reads, where no more than the `most` parameters come of them; of more
+    those that the purpose speaks of first."""
+    if most <= len(inputs):
         return []
     file = copy.file
     names, tree = file.names, file.tree
@@ -567,7 +578,12 @@ def _of_the_program(copy: Copy, scope: int, inputs: Sequence[str], asked: int) -
     used = dict.fromkeys(tree.text[i] for i in found if tree.text[i] in plain and tree.text[i] not in inputs)
     read = [n for n in used if not n.isupper() and not _assigned(copy, n)]
     needed = [n for n in read if scope or n in needed_by(file, 0, copy.statements)]
-    return needed if len(inputs) + len(needed) <= asked else []
+    room = most - len(inputs)
+    if len(needed) <= room:
+        return needed
+    told = {n: min((asked.words.index(w) for w in words_of(n) if w in asked.words), default=-1) for n in needed}
+    first = sorted((n for n in needed if told[n] >= 0), key=told.__getitem__)[:room]
+    return [n for n in needed if n in first]
 
 
 def _changes(file: ProgramFile, name: str, by_hand: bool) -> bool:

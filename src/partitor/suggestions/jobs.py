@@ -10,13 +10,15 @@ import msgspec
 from ..errors import CannotWrite
 from ..procedures.jobs import Job
 from ..procedures.wanted import RequiredFunction
+from ..program.elements import elements_used
 from ..program.names import WRITES
+from ..repeats.columns import Column, Spot
 from ..repeats.slots import Copy, Table, compare
 from .candidate import Candidate
 from .edits import apply_edits, rewritten
-from .elements import elements_used
-from .functions import function_candidate
+from .functions import Asked, function_candidate
 from .renames import renamed_variables
+from .words import words_of
 
 
 def job_candidates(jobs: Sequence[Job], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
@@ -50,14 +52,16 @@ def _following(first: Candidate, make: Callable[[], Candidate]) -> Candidate:
 def _candidates(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
     alone = copies[0]
     _, most = function.bounds or (0, 0)
-    make = partial(function_candidate, name=function.name, asked=most)
+    asked = Asked(most, tuple(words_of(f"{function.name} {function.purpose}")))
+    make = partial(function_candidate, name=function.name, asked=asked)
     copies = sorted(copies, key=lambda copy: (copy.file.path, copy.span))
     table = compare(copies) if len(copies) > 1 else None
     if table is not None:
         yield partial(make, table)
-    elements = elements_used(alone)
+    elements = elements_used(alone.file, alone.statements)
     if elements:
-        yield partial(_given_elements, partial(make, Table((alone,), elements, 1)), function)
+        columns = (Column(values=(text,), spots=tuple(Spot((n,)) for n in nodes)) for text, nodes in elements.items())
+        yield partial(_given_elements, partial(make, Table((alone,), tuple(columns), 1)), function)
     yield partial(make, Table((alone,), (), 1))
 
 
