@@ -224,6 +224,9 @@ class _Cutter:
             if self._goes_further(variable, start, stop) or not self._serves(variable, start, stop):
                 continue
             shares = {d.deed: self._share(d, done, window, looped) for d in done if d.variable == variable}
+            # All statements serve the one value: what is left to chance on the way to it is part of it.
+            if any(d.deed is Deed.CHANCE and d.variable not in given for d in done):
+                shares[Deed.CHANCE] = 1.0
             deeds = {deed: share for deed, share in shares.items() if share}
             if deeds:
                 goes_on = variable in taken and not (Deed.ASK in deeds and self._asks_first(start, stop))
