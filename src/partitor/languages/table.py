@@ -224,6 +224,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Calls whose text can take a number in; None: every text can."""
     texts_take_texts: bool = False
     """A text can be put into another where it stands."""
+    ready_types: str = ""
+    """What types look like whose variables have a value once they are declared (a pattern)."""
     argument_names: Mapping[str, tuple[str, ...]] = msgspec.field(default_factory=dict)
     """What well-known calls take, for the names of parameters."""
     comment_marks: tuple[str, ...] = ("#",)

@@ -46,6 +46,8 @@ WRITTEN_OUT = 0.3
 """What it takes off where a value that the purpose speaks of is written out first: it is to be given."""
 MORE_GIVEN = 2.0
 """How many inputs too many one more outcome is worth."""
+ACTS_TO_SHOW = 0.8
+"""How much of showing it is to act on something: lamps show a level."""
 SHOWN, AGAIN = 0.25, 0.1
 """What it takes off that a value is worked out and something shown as well; what it counts that a thing is done in the
 same form elsewhere, or asked again."""
@@ -61,6 +63,10 @@ PARAGRAPH = 0.05
 """What each end counts at which the student begins a paragraph."""
 OF_ONE = 0.15
 """What it counts that a turn of a loop shows one thing, where one is asked for, and takes off that all are shown."""
+BEGUN = 0.15
+"""What it takes off that they go on from what the statement above has begun."""
+ONE_STEP = 0.7
+"""How much of a formula is left in a turn of a loop that works it out again and again."""
 IN_A_BRANCH = 0.3
 """What it takes off that a heading or menu is only shown sometimes."""
 GOOD_PARAGRAPH = 3
@@ -235,7 +241,8 @@ def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
         if said < 0 or (outcome.goes_on and main in FROM_NOTHING):
             continue
         by_words = told >= TOLD_WELL and asked.function.parameters == len(stretch.taken)
-        strength = max(asked.deeds.get(main, 0.0) * outcome.deeds[main], said, BY_WORDS if by_words else 0.0)
+        step = ONE_STEP if main is Deed.FORMULA and outcome.goes_on and stretch.in_loop else 1.0
+        strength = max(asked.deeds.get(main, 0.0) * outcome.deeds[main] * step, said * step, BY_WORDS if by_words else 0.0)
         if strength:
             best = max(best, _value_weight(stretch, asked, outcome, main, strength))
     return best
@@ -256,13 +263,15 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     if asked.function.returns is True or not strength or show is None:
         return 0.0
     strength += PARAGRAPH * stretch.paragraph + _form_of_show(show, len(stretch.statements), asked.literal)
+    strength -= BEGUN * stretch.begun
     if asked.of_one and show.looped != stretch.is_turn:
         strength += OF_ONE if stretch.is_turn else -OF_ONE
     if asked.of_all and stretch.in_loop:
         strength -= OF_ONE
+    alone = stretch.shows_all and not asked.of_many
     if asked.literal and stretch.choice is not None:
         strength -= IN_A_BRANCH
-    if not (show.looped or stretch.is_turn or asked.literal or told >= TOLD):
+    if not (show.looped or stretch.is_turn or asked.literal or told >= TOLD or alone):
         strength -= 0.5 if show.statements < GOOD_PARAGRAPH else 0.3
     return DEED * strength - MISFIT * _parameters_amiss(stretch, asked)
 
@@ -292,6 +301,8 @@ def _as_act(stretch: Stretch, asked: Asked, told: float) -> float:
     if prepares and not PREPARING & {*asked.name, *map(stem, asked.purpose)}:
         return 0.0
     strength = asked.deeds.get(Deed.ACT, 0.0)
+    if stretch.show is None:
+        strength = max(strength, ACTS_TO_SHOW * asked.deeds.get(Deed.SHOW, 0.0))
     if not strength or not stretch.acts:
         enough = TOLD_WELL if stretch.acts or stretch.changes else TOLD_FULLY
         strength = BY_WORDS if told >= enough and 1 < stretch.size <= WIDEST else 0.0

@@ -26,7 +26,7 @@ FOLLOWING = 40
 """Nodes of the statement that follows in which words are looked for."""
 MOST_COMMENTS = 40
 """Comments of one statement that are read."""
-SAID_AS = {"LOW": "off", "HIGH": "on"}
+SAID_AS = {"LOW": "off", "HIGH": "on", "tone": "beep", "digitalWrite": "light", "delay": "wait", "sleep": "wait"}
 """Names in programs for what people call otherwise."""
 
 Said = Mapping[str, float]

@@ -24,6 +24,8 @@ FROM_NOTHING = frozenset(Deed) - {Deed.FORMULA, Deed.CHANCE, Deed.SORT, Deed.SHO
 """Deeds whose outcome had no value before they began."""
 BUILT_UP = frozenset({Deed.COUNT, Deed.SUM, Deed.PRODUCT, Deed.LARGEST, Deed.SMALLEST})
 """Deeds that go on from what a variable had before: it is theirs, too, to give it its first value."""
+PREPARED = 0.8
+"""How much of a formula it is whose values loops work out first."""
 DIVIDED_ONLY, OF_UNKNOWN_START = 0.5, 0.8
 """How much of a mean is done by a division alone; how much of a sum, or of a text, where the first value does not tell
 which of the two it is."""
@@ -79,6 +81,10 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     acts: bool
     changes: bool
     """They begin with giving a place in a list or dictionary another value, by what it had."""
+    begun: bool
+    """The statement above gives a variable a value from which these go on, and nothing else does."""
+    shows_all: bool
+    """Nothing else in the program shows anything but questions."""
     around_acts: bool
     """The loop or choice they stand in does nothing but act on something."""
     looped: bool
@@ -165,6 +171,8 @@ class _Cutter:
             shows=any(SHOWS in done for done in self.deeds[start:stop]),
             acts=all({ACTS, SHOWS} & self.deeds[k] for k in range(start, stop)),
             changes=self._changes(window[0]),
+            begun=self._is_begun(start, stop, taken, given),
+            shows_all=self._shows_all(window),
             around_acts=ACTS in self.around,
             looped=any(self.tree.kind[s] in loops for s in window),
             paragraph=self._paragraph(window),
@@ -176,6 +184,17 @@ class _Cutter:
         nodes = [n for found in elements.values() for n in found]
         inside = {self.tree.text[i] for n in nodes for i in self.file.names.within(n, self.tree.end[n])}
         return len(taken - inside) + len(elements)
+
+    def _is_begun(self, start: int, stop: int, taken: Set, given: Set) -> bool:
+        written: Set = EMPTY
+        for summary in self.summaries[start:stop]:
+            written |= summary.written
+        above = self.summaries[start - 1].certain if start else EMPTY
+        return bool(above & written & taken - given)
+
+    def _shows_all(self, window: Sequence[int]) -> bool:
+        first, stop = window[0], self.tree.end[window[-1]]
+        return all(first <= s < stop for s in _showing(self.file))
 
     def _changes(self, statement: int) -> bool:
         left = self.tree.child(statement, "left")
@@ -245,7 +264,8 @@ class _Cutter:
         """How much of the deed is really done here."""
         deed, variable = done.deed, done.variable
         if deed is Deed.FORMULA:
-            return 0.0 if looped else 1.0
+            last = self.tree.kind[window[-1]] not in self.language.loops and done in deeds_of(self.file, window[-1])
+            return 1.0 if not looped else PREPARED if last else 0.0
         if deed is Deed.MEAN:
             added = any(d.deed in {Deed.SUM, Deed.MEAN} and d != done for d in everything)
             called = any("sum" in self.tree.text[s : self.tree.end[s]] for s in window)
@@ -322,6 +342,17 @@ class _Cutter:
         below = lines[last].strip() if last < len(lines) else ""
         marks = (*self.language.comment_marks, "}", "{")
         return (not above or above.startswith(marks)) + (not below or below.startswith(marks))
+
+
+def _showing(file: ProgramFile) -> frozenset[int]:
+    """All simple statements that show something."""
+    known = file.derived.get("showing")
+    if not isinstance(known, frozenset):
+        steering = file.language.loops | file.language.conditionals
+        simple = [s for s in file.statement_nodes if file.tree.kind[s] not in steering and not file.is_definition(s)]
+        known = frozenset(s for s in simple if SHOWS in deeds_of(file, s))
+        file.derived["showing"] = known
+    return known
 
 
 def _no_variables(file: ProgramFile) -> Set:

@@ -57,7 +57,7 @@ FOR_CERTAIN: dict[Deed, str] = {
     Deed.DECIDE: "grade category verdict rating fare",
     Deed.CHANCE: "roll dice random shuffle toss",
     Deed.ASK: "ask input prompt",
-    Deed.SHOW: "print show display draw menu title heading header banner",
+    Deed.SHOW: "print show display draw menu title heading header banner intro introduction logo welcome",
 }
 """Words that name one deed."""
 PERHAPS: dict[Deed, str] = {
@@ -105,6 +105,13 @@ NO_SUPERLATIVES = frozenset(
 )
 PREPOSITIONS = frozenset("of for from with in at by on between than when where".split())
 
+NUMBER_WORDS = {word: str(n) for n, word in enumerate("three four five six seven eight nine ten twelve".split(), 3)}
+NUMBER_WORDS["twelve"] = "12"
+AS_A_NUMBER = 0.5
+"""What a number counts that is asked for in a word."""
+MANY_LINES = frozenset("table list rows lines chart all each every".split())
+"""Words for what takes a line for each of several things."""
+
 OPPOSED = {pair for text in OPPOSITES.split(", ") for a, b in [text.split()] for pair in ((a, b), (b, a))}
 KNOWN: dict[str, dict[Deed, float]] = {}
 for _words, _weight in ((PERHAPS, MAYBE), (FOR_CERTAIN, CERTAIN)):
@@ -129,7 +136,7 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
 
     for word in name:
         note(word, 1.0)
-    said = " ".join(purpose)
+    said = re.sub(rf"\b(?:{'|'.join(NUMBER_WORDS)}|\d+) times\b", "", " ".join(purpose))
     if re.match(r"(?:tell |say |give back )?(?:whether|true if|true when)\b", said):
         least(Deed.TEST, TOLD_AT_ONCE)
         if re.search(r"\bor\b", said):
@@ -138,7 +145,7 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
         least(Deed.ASK, TOLD_AT_ONCE)
     if re.match(r"(?:tell |say |give )?(?:who|which)\b", said):
         least(Deed.DECIDE, MAYBE)
-    if re.search(r"(?<!many )(?<!often )\b(?:times|multiplied by|divided by|plus|minus)\b", said):
+    if re.search(r"(?<!many )(?<!often )(?<!several )\b(?:times|multiplied by|divided by|plus|minus)\b", said):
         least(Deed.FORMULA, OF_THE_PURPOSE)
     if re.match(r"(?:give |make |build )?(?:back )?a (?:new )?list (?:of|with)\b.* (?:each|every)\b", said):
         least(Deed.LIST, TOLD_AT_ONCE)
@@ -178,7 +185,7 @@ NAMED = 0.9
 """How much it says that the outcome's variable has the function's name."""
 COMMON = 0.3
 """What a word counts that other functions that are asked for share, or that names a deed."""
-PLAIN_TEXT_WORDS = frozenset("menu title heading header banner rules welcome instructions help intro logo".split())
+PLAIN_TEXT_WORDS = frozenset("menu title heading header banner rules welcome instructions help intro introduction logo".split())
 """Words for something that is always shown in the same words."""
 PLAIN = frozenset(
     """
@@ -209,6 +216,7 @@ class Asked:
         self.others = [{stem(w) for w in words_of(f.name)} for f in required if f is not function]
         self.of_all = bool(self.again or {"each", "all", "every"} & {*self.purpose})
         self.of_one = "one" in self.purpose and not self.of_all
+        self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name))
 
     def _wanted(self, others: Sequence[RequiredFunction]) -> dict[str, float]:
@@ -216,6 +224,9 @@ class Asked:
         common = {stem(w) for f in others for w in words_of(f.name) + words_of(f.purpose)}
         plain = PLAIN - {"on"} if {"switch", "turn"} & {*self.name, *map(stem, self.purpose)} else PLAIN
         wanted: dict[str, float] = {}
+        for word in self.purpose:
+            if word in NUMBER_WORDS:
+                wanted[NUMBER_WORDS[word]] = AS_A_NUMBER
         for word in itertools.chain(self.name, *(words_of(other) for other in self.function.also), self.purpose):
             form = stem(word)
             known = word in plain or form in plain or (word.isdigit() and len(word) == 1)

@@ -9,6 +9,7 @@ may be called live that is not, never the other way round.
 from __future__ import annotations
 
 import itertools
+import re
 from collections.abc import Sequence
 
 import msgspec
@@ -404,6 +405,9 @@ class _Analysis:
         """Plain variables that a statement declares and gives no value, where that leaves them without one."""
         tree, names = self.tree, self.names
         if tree.kind[statement] != "declaration" or self.language.implicit_locals:
+            return EMPTY
+        kind = tree.child(statement, "type")
+        if kind is not None and self.language.ready_types and re.fullmatch(self.language.ready_types, tree.text[kind]):
             return EMPTY
         return frozenset(
             tree.text[i]

@@ -160,7 +160,8 @@ C = Language(
     framework_calls=frozenset({"main"}),
     **TABLE,
 )
-CPP_TABLE = {**TABLE, "targets": (*TARGETS, Binding("field", "left"))}
+READY = r"(?:std::)?(?:string|String|(?:vector|map|set|list|deque|stack|queue|pair|unordered_map|unordered_set)<.*>)"
+CPP_TABLE = {**TABLE, "targets": (*TARGETS, Binding("field", "left")), "ready_types": READY}
 CPP = Language(
     id="cpp",
     title="C++",
