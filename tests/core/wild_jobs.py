@@ -28,6 +28,11 @@ JOBS = [
         "{v} = True\nfor i in range(len({l}) - 1):\n    if {l}[i] > {l}[i + 1]:\n        {v} = False\n",
     ),
     ("convert/1/r: converts degrees", "{v} = ({k} - 32) * 5 / 9\n{v} = round({v}, 1)\n"),
+    ("mean_of/1/r: the average of the values", "s = 0\nfor x in {l}:\n    s += x\nprint('average:', s / len({l}))\n"),
+    ("area/2/r: the area of a field", "w = {k}\nh = number\nprint(f'{{w}} by {{h}}: area {{w * h}}')\n"),
+    ("mean_of/1/r: the average of the values", "print('average', sum({l}) / len({l}), note)\n"),
+    ("price_of/2/r: price times pieces", "for x in {l}:\n    {v} += x * {k}\n"),
+    ("warmest/1/r: the warmest one", "print('so', input() if {k} > 4 else '', 'warmest', max({l}))\n"),
     ("product/1/r: the product of all values", "{v} = 1\nfor x in {l}:\n    {v} *= x\n"),
 ]
 NOISE = [
@@ -48,7 +53,7 @@ def wild_jobs(random: Random) -> tuple[str, tuple[RequiredFunction, ...]]:
     """A program, and the functions whose jobs it does; variables are used again for something else."""
     text = f"values = {[random.randint(1, 9) for _ in range(4)]}\nlevels = {[random.randint(1, 9) for _ in range(3)]}\n"
     text += "rows = [[4, 2, 7], levels, [1]]\ntable = {'some': 4, 'more': 9}\n"
-    text += f"log = []\nnumber = {random.randint(1, 9)}\nlimit = {random.randint(1, 9)}\n"
+    text += f"note = 'so'\n{random.choice(NAMES)} = 0\nlog = []\nnumber = {random.randint(1, 9)}\nlimit = {random.randint(1, 9)}\n"
     text += "".join(f"{name} = {random.randint(0, 5)}\n" for name in NAMES if random.random() < 0.3)
     asked: list[str] = []
     for _ in range(random.randint(3, 6)):

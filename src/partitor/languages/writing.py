@@ -206,6 +206,13 @@ class Writer(ABC):
         """A declaration of a variable without a value; "" where the language needs none."""
         return ""
 
+    def named(self, variable: Variable, value: str) -> str:
+        """The line that makes a new variable and gives it a value. Raises CannotWrite where that takes more."""
+        declaration = self.declaration(variable).removesuffix(";")
+        if declaration and not declaration.endswith(variable.name):
+            raise CannotWrite("variables are declared in another way")
+        return f"{declaration or variable.name} = {value}"
+
     def outer_declaration(self, names: Sequence[str]) -> str:
         """The line with which a function says that it changes these variables of the program. Raises CannotWrite where
         the language has none."""

@@ -100,6 +100,50 @@ def deeds_of(file: ProgramFile, statement: int) -> frozenset[Done]:
     return known
 
 
+def deeds_of_value(file: ProgramFile, statement: int, node: int) -> frozenset[Deed]:
+    """What is done for a value that is worked out inside a statement."""
+    reader = _Reader(file, statement)
+    told = {done.deed for done in reader._told_by(node, "", node, False)}
+    if file.language.values_everywhere and _reckons(file, node):
+        told |= {Deed.FORMULA, *([Deed.MEAN] if file.called_name(node) == "/" else [])}
+    return frozenset(told)
+
+
+def values_in(file: ProgramFile, statement: int) -> Iterator[int]:
+    """The values that a statement works out to show or add them: the largest arithmetic, tests, and calls of the
+    library that stand in it, but for the texts that are joined to them."""
+    tree, language = file.tree, file.language
+    if not (tree.kind[statement] == "augmented_assignment" or _shows(file, statement)):
+        return
+    node, stop = statement + 1, tree.end[statement]
+    while node < stop:
+        kind = tree.kind[node]
+        joins = bool((language.strings | {"string", "string_content"}) & set(tree.kind[node : tree.end[node]]))
+        reckons = _reckons(file, node)
+        works = kind == language.call and file.called_name(node) in CALLS
+        if (reckons and not joins) or works or kind in DISPLAYS or kind == "comparison_operator":
+            yield node
+            node = tree.end[node]
+        else:
+            node += 1
+
+
+def _reckons(file: ProgramFile, node: int) -> bool:
+    """True for arithmetic, but for what is only one more or one less."""
+    tree, language = file.tree, file.language
+    if language.values_everywhere and tree.kind[node] == language.call:
+        return file.called_name(node) in RECKONING
+    parts = [tree.text[c] for c in tree.children(node)]
+    one_more = len(parts) == 3 and parts[1] in {"+", "-"} and parts[2] == "1"
+    return tree.kind[node] == "binary_operator" and bool(RECKONING & {*parts}) and not one_more
+
+
+def label_before(file: ProgramFile, statement: int, node: int) -> str:
+    """The text that stands before a value in a statement."""
+    tree, strings = file.tree, file.language.strings | {"string_content"}
+    return next((tree.text[n] for n in range(node - 1, statement, -1) if tree.kind[n] in strings and tree.text[n]), "")
+
+
 def shows_only(file: ProgramFile, statement: int) -> bool:
     """True for a statement that shows something and does nothing else that lasts, but count its turns."""
     tree, language = file.tree, file.language

@@ -57,12 +57,16 @@ MOST_COMPARED, MOST_PLACES = 24, 40
 """Places of one form that each is compared with, and that are told: more are data."""
 EACH_AGAIN, EACH_DIFFERING = 0.02, 0.03
 """What each further place in the same form counts, and each value that differs in it takes off."""
+INSIDE = 0.08
+"""What it takes off that the value is worked out inside a statement, and has no name."""
 SHARED = 0.2
 """What it takes off that statements are a part of another function's job."""
 PARAGRAPH = 0.05
 """What each end counts at which the student begins a paragraph."""
 OF_ONE = 0.15
 """What it counts that a turn of a loop shows one thing, where one is asked for, and takes off that all are shown."""
+BOTH = 0.15
+"""What it counts that both what is done and what it is called say that it is what is asked."""
 BEGUN = 0.15
 """What it takes off that they go on from what the statement above has begun."""
 ONE_STEP = 0.7
@@ -206,6 +210,7 @@ def _as_job(
         weight = max(weight, _model_weight(stretch, model))
     if weight > 0:
         weight += WORDS * told - LENGTH * max(0, stretch.size - SHORT)
+        weight -= INSIDE * (stretch.statements[-1] not in stretch.file.statement_set)
         weight -= WRITTEN_OUT * any(asked.speaks_of(name) for name in _written_out(stretch))
     if weight >= NEARLY_ENOUGH:
         yield Job(stretch, tuple(stretch.file.tree.kind[slice(*stretch.span)]), weight, told)
@@ -237,12 +242,15 @@ def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
         if outcome.filled != (asked.function.returns is False):
             continue
         main = max(outcome.deeds, key=lambda deed: asked.deeds.get(deed, 0.0) * outcome.deeds[deed])
-        said = asked.says(stretch.file, outcome.variable)
+        said = asked.says(stretch.file, outcome.variable, outcome.label)
         if said < 0 or (outcome.goes_on and main in FROM_NOTHING):
             continue
         by_words = told >= TOLD_WELL and asked.function.parameters == len(stretch.taken)
         step = ONE_STEP if main is Deed.FORMULA and outcome.goes_on and stretch.in_loop else 1.0
-        strength = max(asked.deeds.get(main, 0.0) * outcome.deeds[main] * step, said * step, BY_WORDS if by_words else 0.0)
+        done = asked.deeds.get(main, 0.0) * outcome.deeds[main]
+        strength = max(done * step, said * step, BY_WORDS if by_words else 0.0)
+        if min(said, done) >= NEARLY_ENOUGH:
+            strength += BOTH
         if strength:
             best = max(best, _value_weight(stretch, asked, outcome, main, strength))
     return best

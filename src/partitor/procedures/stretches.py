@@ -14,8 +14,21 @@ from ..program.elements import elements_used
 from ..program.flow import EMPTY, Set, flow_of, summaries_of
 from ..program.names import Role
 from ..program.program import Block, Procedure, ProgramFile
-from .deeds import GIVEN_BACK, Deed, Done, deeds_of, shown_texts_only, shows_in_every_loop, starts_as_text
+from .deeds import (
+    GIVEN_BACK,
+    Deed,
+    Done,
+    deeds_of,
+    deeds_of_value,
+    label_before,
+    shown_texts_only,
+    shows_in_every_loop,
+    starts_as_text,
+    values_in,
+)
 
+MOST_BEFORE_A_VALUE = 4
+"""Statements that serve a value which is worked out where it is shown, at most."""
 WIDEST = 10
 """Statements that a job has at most."""
 MOST_STATEMENTS = 400
@@ -24,6 +37,8 @@ FROM_NOTHING = frozenset(Deed) - {Deed.FORMULA, Deed.CHANCE, Deed.SORT, Deed.SHO
 """Deeds whose outcome had no value before they began."""
 BUILT_UP = frozenset({Deed.COUNT, Deed.SUM, Deed.PRODUCT, Deed.LARGEST, Deed.SMALLEST})
 """Deeds that go on from what a variable had before: it is theirs, too, to give it its first value."""
+ADDING_UP = frozenset({"sum", "Sum", "apply", "foldl", "foldr", "fold", "reduce"})
+"""Functions of the library that add up, or are given what does."""
 PREPARED = 0.8
 """How much of a formula it is whose values loops work out first."""
 DIVIDED_ONLY, OF_UNKNOWN_START = 0.5, 0.8
@@ -40,6 +55,8 @@ class Outcome(msgspec.Struct, frozen=True):
     deeds: dict[Deed, float]
     goes_on: bool
     filled: bool
+    label: str = ""
+    """The text before a value that is shown at once."""
 
 
 class Show(msgspec.Struct, frozen=True):
@@ -140,6 +157,7 @@ class _Cutter:
                     break
                 if stop == len(self.statements) or not self._is_cut_off(start, stop):
                     yield self._stretch(start, stop)
+        yield from self._values()
 
     def _is_cut_off(self, start: int, stop: int) -> bool:
         """True where it is asked for something, and asked again right afterwards until it fits."""
@@ -179,6 +197,17 @@ class _Cutter:
             size=sum(self.sizes[start:stop]),
         )
 
+    def _used(self, start: int, stop: int) -> tuple[Set, Set]:
+        """The variables whose values the statements need, and those that they may give one."""
+        taken: Set = EMPTY
+        certain: Set = EMPTY
+        written: Set = EMPTY
+        for summary in self.summaries[start:stop]:
+            taken |= summary.needed - certain
+            certain |= summary.certain
+            written |= summary.written
+        return taken, written
+
     def _with_elements(self, window: Sequence[int], taken: Set) -> int:
         elements = elements_used(self.file, window)
         nodes = [n for found in elements.values() for n in found]
@@ -186,9 +215,7 @@ class _Cutter:
         return len(taken - inside) + len(elements)
 
     def _is_begun(self, start: int, stop: int, taken: Set, given: Set) -> bool:
-        written: Set = EMPTY
-        for summary in self.summaries[start:stop]:
-            written |= summary.written
+        written = self._used(start, stop)[1]
         above = self.summaries[start - 1].certain if start else EMPTY
         return bool(above & written & taken - given)
 
@@ -203,13 +230,8 @@ class _Cutter:
 
     def _flow(self, start: int, stop: int) -> tuple[Set, Set]:
         """The variables whose values the statements need, and those whose values are needed behind them."""
-        taken: Set = EMPTY
-        certain: Set = EMPTY
-        written: Set = EMPTY
-        for summary in self.summaries[start:stop]:
-            taken |= summary.needed - certain
-            certain |= summary.certain
-            written |= summary.written
+        taken, written = self._used(start, stop)
+        certain = EMPTY.union(*(summary.certain for summary in self.summaries[start:stop]))
         given = written & self.live.get(self.statements[stop - 1], EMPTY)
         # What it may leave as it was is needed, too.
         kept = given - certain
@@ -268,7 +290,7 @@ class _Cutter:
             return 1.0 if not looped else PREPARED if last else 0.0
         if deed is Deed.MEAN:
             added = any(d.deed in {Deed.SUM, Deed.MEAN} and d != done for d in everything)
-            called = any("sum" in self.tree.text[s : self.tree.end[s]] for s in window)
+            called = any(ADDING_UP & {*self.tree.text[s : self.tree.end[s]]} for s in window)
             return 1.0 if added or called else DIVIDED_ONLY
         if deed in {Deed.SUM, Deed.TEXT} and {Done(Deed.SUM, variable), Done(Deed.TEXT, variable)} <= everything:
             text = starts_as_text(self.file, window, variable)
@@ -302,6 +324,79 @@ class _Cutter:
 
     def _has_text(self, statement: int) -> bool:
         return bool({"string", "string_content"} & set(self.tree.kind[statement : self.tree.end[statement]]))
+
+    # -- values inside a statement --------------------------------------------------------------------
+
+    def _values(self) -> Iterator[Stretch]:
+        """Values that are worked out where they are shown or added, each with the statements that only serve it."""
+        for k, statement in enumerate(self.statements):
+            if self.tree.kind[statement] in self.language.loops | self.language.conditionals or not self.usable[k]:
+                continue
+            for value in values_in(self.file, statement):
+                deeds = deeds_of_value(self.file, statement, value)
+                for start in range(k, max(-1, k - MOST_BEFORE_A_VALUE - 1), -1) if deeds else ():
+                    if start < k and not self.usable[start]:
+                        break
+                    found = self._value(start, k, value, deeds)
+                    if found is not None:
+                        yield found
+
+    def _value(self, start: int, k: int, value: int, deeds: frozenset[Deed]) -> Stretch | None:
+        """A value inside the statement `k`, with the statements from `start` on where all of them serve it."""
+        names, tree, statement, window = self.file.names, self.tree, self.statements[k], self.statements[start:k]
+        read = {tree.text[n] for n in names.within(value, tree.end[value]) if names.role[n] is Role.READ}
+        if not self._all_serve(start, k, read):
+            return None
+        taken, written = self._used(start, k)
+        certain = EMPTY.union(*(summary.certain for summary in self.summaries[start:k]))
+        taken |= (read & self.summaries[k].needed) - certain
+        taken = frozenset(n for n in taken if not n.isupper()) - self.ignored
+        around = (n for n in names.within(statement, tree.end[statement]) if not value <= n < tree.end[value])
+        given = written & (self.live.get(statement, EMPTY) | {tree.text[n] for n in around})
+        looped = any(tree.kind[s] in self.language.loops for s in window)
+        return Stretch(
+            file=self.file,
+            statements=(*window, value),
+            following=statement,
+            procedure=self.procedure,
+            is_all=False,
+            is_turn=False,
+            in_loop=self.in_loop,
+            choice=self.choice,
+            taken=taken,
+            elements=self._with_elements((*window, value), taken),
+            given=given,
+            outcomes=(self._value_of(start, k, value, deeds, looped),),
+            show=None,
+            shows=False,
+            acts=False,
+            changes=False,
+            begun=self._is_begun(start, k, taken, given),
+            shows_all=False,
+            around_acts=False,
+            looped=looped,
+            paragraph=0,
+            size=sum(self.sizes[start:k]) + 1,
+        )
+
+    def _all_serve(self, start: int, k: int, read: set[str]) -> bool:
+        """True where all statements before the one at `k` work something out that is `read`, or needed for it."""
+        wanted = read
+        for summary, done in zip(self.summaries[start:k][::-1], self.deeds[start:k][::-1], strict=True):
+            if not (summary.written | {d.variable for d in done if d.variable}) & wanted:
+                return False
+            wanted = wanted | summary.needed
+        return True
+
+    def _value_of(self, start: int, k: int, value: int, deeds: frozenset[Deed], looped: bool) -> Outcome:
+        everything = frozenset().union(*self.deeds[start:k], {Done(deed, "") for deed in deeds})
+        shares = {
+            deed: self._share(Done(deed, ""), everything, (*self.statements[start:k], value), looped)
+            for deed in deeds - {Deed.FORMULA}
+        }
+        if Deed.FORMULA in deeds:
+            shares[Deed.FORMULA] = PREPARED if looped else 1.0
+        return Outcome("", shares, False, False, label_before(self.file, self.statements[k], value))
 
     # -- something shown ----------------------------------------------------------------------------
 

@@ -185,7 +185,9 @@ NAMED = 0.9
 """How much it says that the outcome's variable has the function's name."""
 COMMON = 0.3
 """What a word counts that other functions that are asked for share, or that names a deed."""
-PLAIN_TEXT_WORDS = frozenset("menu title heading header banner rules welcome instructions help intro introduction logo".split())
+PLAIN_TEXT_WORDS = frozenset(
+    "menu title heading header banner rules welcome instructions help intro introduction logo".split()
+)
 """Words for something that is always shown in the same words."""
 PLAIN = frozenset(
     """
@@ -235,12 +237,12 @@ class Asked:
                 wanted[form] = max(weight, wanted.get(form, 0.0))
         return wanted
 
-    def says(self, file: ProgramFile, variable: str) -> float:
+    def says(self, file: ProgramFile, variable: str, label: str = "") -> float:
         """How much a variable's name, or the text before it where it is shown, says that it holds what is asked; below
-        0 where it is another function's."""
+        0 where it is another function's. `label`: the text before a value without a name."""
         words = {stem(w) for w in words_of(variable) if len(w) > 2}
         if not words:
-            return 0.0
+            return NAMED * OF_THE_PURPOSE if {stem(w) for w in words_of(label)} & self.stems - PLAIN else 0.0
         if words <= self.subject:
             return NAMED if words <= self.stems else NAMED * OF_THE_PURPOSE
         if any(words <= other for other in self.others):

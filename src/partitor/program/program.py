@@ -92,6 +92,11 @@ class ProgramFile:
         ]
 
     @cached_property
+    def statement_set(self) -> frozenset[int]:
+        """`statement_nodes`, to be looked up in."""
+        return frozenset(self.statement_nodes)
+
+    @cached_property
     def _in_order(self) -> list[int]:
         """`statement_nodes` in the order of the text."""
         return sorted(self.statement_nodes)

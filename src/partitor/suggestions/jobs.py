@@ -17,18 +17,50 @@ from ..repeats.slots import Copy, Table, compare
 from .candidate import Candidate
 from .edits import apply_edits, rewritten
 from .functions import Asked, function_candidate
-from .renames import renamed_variables
+from .named_values import named_value, statement_around
+from .renames import name_of_its_value, renamed_variables
 from .words import words_of
 
 
 def job_candidates(jobs: Sequence[Job], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
     """What makes the function: for all places that do the job alike, else for the likeliest alone."""
     file = jobs[0].file
+    if jobs[0].statements[-1] not in file.statement_set:
+        yield partial(_with_a_name, copy_of(jobs[0]), function)
+        return
     used = [i for i in file.names.nodes if file.tree.text[i] == function.name]
     if not any(file.names.role[i] in WRITES for i in used):
         yield from _candidates([copy_of(job) for job in jobs], function)
     elif all(job.file is file for job in jobs):
         yield from _after_renaming([copy_of(job) for job in jobs], function)
+
+
+def _with_a_name(copy: Copy, function: RequiredFunction) -> Candidate:
+    """The function for a value that is worked out inside a statement, once it has a name. Raises CannotWrite where that
+    cannot be put into code."""
+    file = copy.file
+    if any(file.tree.text[n] == function.name for n in file.names.nodes):
+        raise CannotWrite(f"{function.name} is a variable's name, too")
+    named = named_value(file, copy.statements[-1], name_of_its_value(file, function.name))
+    after = rewritten(file, apply_edits(file, named.edits))
+    line = file.tree.start_line(statement_around(file, copy.statements[-1]))
+    at = {after.tree.start_line(s): s for s in reversed(after.statement_nodes)}
+    wanted = [*(file.tree.start_line(s) for s in copy.statements[:-1]), line]
+    if any(number not in at for number in wanted):
+        raise CannotWrite("the statements are not where they were")
+    moved = Copy(after, tuple(at[number] for number in wanted))
+    candidate = _first_that_can_be_written(list(_candidates([moved], function)))
+    plainer = candidate.plainer and msgspec.structs.replace(candidate.plainer, via=named)
+    return msgspec.structs.replace(candidate, via=named, plainer=plainer)
+
+
+def _first_that_can_be_written(makings: Sequence[Callable[[], Candidate]]) -> Candidate:
+    for make in makings[:-1]:
+        try:
+            return make()
+        except CannotWrite:
+            continue
+    return makings[-1]()
 
 
 def _after_renaming(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:

@@ -35,9 +35,7 @@ def rename_candidate(program: Program, file: ProgramFile, procedure: Procedure, 
 def renamed_variables(file: ProgramFile, old: str) -> Candidate:
     """The program in which the variables that have the name of a function that is asked for have another one."""
     tree, names = file.tree, file.names
-    words = words_of(old)
-    own = words[1:] if words[0] in ASKING and len(words) > 1 else ["the", *words]
-    name = Namer(file, writer_for(file).style).fresh(own, [in_convention(["the", *words], writer_for(file).style)])
+    name = name_of_its_value(file, old)
     uses = [i for i in names.nodes if tree.text[i] == old and names.role[i] <= Role.DECLARATION]
     return Candidate(
         kind="rename",
@@ -48,6 +46,13 @@ def renamed_variables(file: ProgramFile, old: str) -> Candidate:
         slots=(),
         name=name,
     )
+
+
+def name_of_its_value(file: ProgramFile, function: str) -> str:
+    """A fresh name for a variable that holds what a function gives: `the_mean` of `mean`, `valid` of `is_valid`."""
+    style, words = writer_for(file).style, words_of(function)
+    own = words[1:] if words[0] in ASKING and len(words) > 1 else ["the", *words]
+    return Namer(file, style).fresh(own, [in_convention(["the", *words], style)])
 
 
 ASKING = frozenset({"is", "has"})

@@ -133,6 +133,9 @@ class BraceWriter(Writer):
     def declaration(self, variable: Variable) -> str:
         return f"{self.typed(variable)}{self.stop}"
 
+    def named(self, variable: Variable, value: str) -> str:
+        return super().named(variable, value) + self.stop
+
     # -- parts ---------------------------------------------------------------------------------------
 
     @property
@@ -377,6 +380,9 @@ class JavaScriptWriter(BraceWriter):
 
     def declaration(self, variable: Variable) -> str:
         return f"{self._keyword('let')} {variable.name}{self.stop}"
+
+    def named(self, variable: Variable, value: str) -> str:
+        return f"{self._keyword('const')} {variable.name} = {value}{self.stop}"
 
     def _keyword(self, modern: str) -> str:
         return "var" if self._is_old else modern

@@ -35,6 +35,9 @@ class SchemeWriter(Writer):
             return product
         return f"(+ {product} {offset})" if offset > 0 else f"(- {product} {-offset})"
 
+    def named(self, variable: Variable, value: str) -> str:
+        raise CannotWrite("a value inside an expression has no line of its own")
+
     def value_text(self, node: int, expression: str) -> str:
         return expression
 

@@ -38,6 +38,9 @@ class SwiftWriter(BraceWriter):
     def declaration(self, variable: Variable) -> str:
         return f"var {variable.name}: {self._type(variable)}"
 
+    def named(self, variable: Variable, value: str) -> str:
+        return f"let {variable.name} = {value}"
+
     def argument(self, parameter: str, value: str) -> str:
         return f"{parameter}: {value}" if self._labels else value
 

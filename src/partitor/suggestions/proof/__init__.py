@@ -17,6 +17,7 @@ from .loops import prove_loop
 from .merges import prove_merge
 from .method_merges import prove_merged_methods
 from .methods import is_object_of, prove_method
+from .named_values import prove_named_value
 from .renames import prove_rename, prove_renamed_variables
 from .sharing import Both, prove_known, prove_shared
 from .verdict import (
@@ -27,6 +28,7 @@ from .verdict import (
     LookedUp,
     MergedFunctions,
     MovedFunction,
+    NamedValue,
     NewFunction,
     NewLoop,
     Refused,
@@ -44,6 +46,7 @@ __all__ = [
     "LookedUp",
     "MergedFunctions",
     "MovedFunction",
+    "NamedValue",
     "NewFunction",
     "NewLoop",
     "RenamedFunction",
@@ -77,6 +80,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             (prove_array if before.language.declares else prove_listing)(before, after, claim)
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
+        elif isinstance(claim, NamedValue):
+            prove_named_value(before, after, claim)
         elif isinstance(claim, RenamedVariables):
             prove_renamed_variables(before, after, claim)
         elif isinstance(claim, MergedFunctions):

@@ -111,14 +111,16 @@ def _leaves_lists(file: ProgramFile, call: int, segment: Sequence[int]) -> bool:
     return plain and owner is not None and _is_made_there(file, tree.text[owner], segment)
 
 
+SOMETIMES = frozenset({"and", "or", "&&", "||", "??"})
 UNCONDITIONAL = frozenset(
     """
-    call argument_list assignment augmented_assignment binary_operator comparison_operator unary_operator
-    parenthesized_expression subscript tuple list return_statement if_statement while_statement for_statement
-    expression_list string interpolation
+    call argument_list assignment augmented_assignment declaration declarator binary_operator comparison_operator
+    unary_operator parenthesized_expression subscript tuple list return_statement if_statement while_statement
+    for_statement expression_list string interpolation
     """.split()
 )
 """What works out all its parts, or the part that comes first."""
+PUT_TOGETHER = frozenset({"binary_operator", "interpolation", "string_content", "{", "}", "${"})
 FIRST_PARTS = {"if_statement": "condition", "while_statement": "condition", "for_statement": "right"}
 
 
@@ -132,19 +134,40 @@ def is_looked_up_at_once(file: ProgramFile, parts: Sequence[int], uses: Sequence
     at = next((k for k, s in enumerate(parts) if s <= first < tree.end[s]), None)
     if at is None or not all(gives_a_first_value(file, s) for s in parts[:at]):
         return False
-    if parts[at] == first:
+    return is_worked_out_first(file, parts[at], first)
+
+
+def is_worked_out_first(file: ProgramFile, statement: int, node: int, joined: bool = False) -> bool:
+    """True where what stands at a node of a statement (or value) is worked out once, whatever happens, and before
+    anything else in it but plain values and texts, also such as are `joined`."""
+    tree, language = file.tree, file.language
+    if statement == node:
         return True
-    around = sorted({parts[at], *(p for p in file.parents(first) if p > parts[at])})
-    for node, part in zip(around, [*around[1:], first], strict=True):
-        kind = tree.kind[node]
+    around = sorted({statement, *(p for p in file.parents(node) if p > statement)})
+    for outer, part in zip(around, [*around[1:], node], strict=True):
+        kind = tree.kind[outer]
         if kind not in UNCONDITIONAL or (kind in FIRST_PARTS and tree.field[part] != FIRST_PARTS[kind]):
             return False
-        if {"and", "or"} & {tree.text[c] for c in tree.children(node)}:
+        if SOMETIMES & {tree.text[c] for c in tree.children(outer)}:
             return False
-    return not any(
-        tree.end[n] <= first and not tree.text[n] and n not in around and tree.kind[n] not in LITERALS
-        for n in range(parts[at], first)
-    )
+    shown = {
+        tree.child(n, language.callee_field)
+        for n in around
+        if tree.kind[n] == language.call and file.called_name(n) in language.output_calls
+    }
+    called = {n for top in shown if top is not None for n in range(top, tree.end[top])}
+    known = LITERALS | language.strings | language.numbers | {"string_content", "character"}
+    done = [n for n in range(statement, node) if tree.end[n] <= node and not tree.text[n] and n not in around]
+    return all(n in called or tree.kind[n] in known or (joined and _joins_texts(file, n)) for n in done)
+
+
+def _joins_texts(file: ProgramFile, node: int) -> bool:
+    """True for texts and plain values that are joined, or sent to a stream, one behind the other."""
+    tree = file.tree
+    plain = PUT_TOGETHER | LITERALS | file.language.strings | file.language.numbers | {file.language.name}
+    signs = {tree.text[n] for n in range(node, tree.end[node]) if tree.field[n] == "operator"}
+    parts = (tree.kind[n] in plain or tree.field[n] == "operator" for n in range(node, tree.end[node]))
+    return signs <= {"+", "<<", "&"} and all(parts)
 
 
 def gives_a_first_value(file: ProgramFile, statement: int, name: str = "") -> bool:

@@ -83,6 +83,13 @@ class RenamedVariables(msgspec.Struct, frozen=True):
     old: str
 
 
+class NamedValue(msgspec.Struct, frozen=True):
+    """A value inside a statement was given to the variable `name` right above it."""
+
+    path: str
+    name: str
+
+
 class ListedVariables(msgspec.Struct, frozen=True):
     """The list `name` holds what the variables held, in their order."""
 
@@ -116,6 +123,7 @@ Claim = (
     | MergedFunctions
     | RenamedFunction
     | RenamedVariables
+    | NamedValue
     | ListedVariables
 )
 
