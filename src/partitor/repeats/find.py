@@ -427,16 +427,16 @@ class _Finder:
                 yield Twins(tuple((f, p) for f, p, _ in members), table)
 
     def _alike_methods(self, known: frozenset[int]) -> Iterator[Twins]:
-        """Methods of one class that do the same with different fields of their object."""
+        """Methods of one class, or functions, that do the same with different fields of an object."""
         groups: dict[tuple[int, int, tuple[str, ...]], list[tuple[ProgramFile, Procedure]]] = {}
         for file in self.program.files:
             for p in file.procedures[1:]:
-                if p.in_class and not p.decorated and id(p) not in known:
+                if p.name and not p.decorated and id(p) not in known:
                     statements = file.statements_of(p)
                     if len(file.statements_within(p.node, file.tree.end[p.node])) < FEWEST_OF_METHODS or not statements:
                         continue
                     kinds = tuple(file.tree.kind[statements[0] : file.tree.end[statements[-1]]])
-                    groups.setdefault((id(file), file.tree.parent[p.node], kinds), []).append((file, p))
+                    groups.setdefault((id(file), file.tree.parent[p.node] if p.in_class else 0, kinds), []).append((file, p))
         for members in groups.values():
             copies = [Copy(f, f.statements_of(p)) for f, p in members]
             table = compare(copies, open_fields=True) if len(members) > 1 else None

@@ -281,7 +281,7 @@ class _Walk:
         ):
             self.slots.append(nodes)
             return True
-        if self.open_fields and all(_is_own_field(t, n) for t, n in zip(self.trees, nodes, strict=True)):
+        if self.open_fields and all(_is_field(t, n) for t, n in zip(self.trees, nodes, strict=True)):
             self.slots.append(nodes)
             return True
         if all(_are_plain_words(t, n) for t, n in zip(self.trees, nodes, strict=True)):
@@ -336,13 +336,14 @@ def _is_called(tree: Tree, node: int, modules: frozenset[str]) -> bool:
 OWN_OBJECT = frozenset({"self", "this"})
 
 
-def _is_own_field(tree: Tree, node: int) -> bool:
-    """True for the name of a field of the object that a method belongs to, where it is not called."""
+def _is_field(tree: Tree, node: int) -> bool:
+    """True for the name of a field of an object that a variable holds, or a method belongs to; not of one that is
+    called."""
     parent, language = tree.parent[node], tree.language
     if (tree.kind[parent], tree.field[node]) != language.member:
         return False
     called = tree.kind[tree.parent[parent]] == language.call and tree.field[parent] == language.callee_field
-    return not called and tree.text[parent + 1] in OWN_OBJECT
+    return not called and (tree.kind[parent + 1] == language.name or tree.text[parent + 1] in OWN_OBJECT)
 
 
 def _is_value(tree: Tree, node: int) -> bool:
@@ -382,7 +383,7 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
             numbers=numbers,
             is_name=is_name,
             is_called=_is_called(tree, nodes[0], files[0].library_modules),
-            is_field=_is_own_field(tree, nodes[0]),
+            is_field=_is_field(tree, nodes[0]),
             is_bare_list=not files[0].language.lists_are_values and tree.kind[nodes[0]] == "list",
             is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
         )
