@@ -373,12 +373,21 @@ def _type_of_call(file: ProgramFile, node: int) -> Type | None:
         return None
     name = file.tree.text[callee]
     found = [p for p in file.procedures if p.node and p.name == name]
-    made = name[:1].isupper() and not found and file.tree.leaf_texts(node)[1:] == ["(", ")"]
+    made = name[:1].isupper() and not found
+    made = made and (file.tree.leaf_texts(node)[1:] == ["(", ")"] or is_a_plain_class(file, name))
     if file.language.value_types and made:
         # What may fail to be made gives something else.
         return None if b"init?" in file.tree.source else Type(name)
     given = result_type(file, found[0]) if len(found) == 1 else None
     return given if given and given.base != "void" else None
+
+
+def is_a_plain_class(file: ProgramFile, name: str) -> bool:
+    """True for a class or record that the file defines, once and for no other types."""
+    tree = file.tree
+    found = [n for n, kind in enumerate(tree.kind) if kind in file.language.classes]
+    named = [n for n in found if name in [tree.text[c] for c in tree.children(n) if tree.field[c] == "name"]]
+    return len(named) == 1 and not any(tree.kind[c] == "type_parameters" for c in tree.children(named[0]))
 
 
 def is_reference_like(kind: Type, language: Language) -> bool:

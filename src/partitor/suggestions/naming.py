@@ -21,7 +21,7 @@ from ..repeats.columns import Column, Spot
 from ..repeats.series import family_of
 from ..repeats.slots import Copy, Table
 from ..repeats.texts import integers
-from .topics import ends_with_output, topic_of_step
+from .topics import ends_with_output, heading_of_copies, topic_of_step
 from .words import (
     COLORS,
     COMMON_VERBS,
@@ -294,6 +294,8 @@ class Namer:
         if not nouns:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
             given = [w for w in told if len(w) > 2 and w not in differing]
+            if verb in {"print", "show"} and not given:
+                given = heading_of_copies(copy, differing)
             nouns = given or self._topic(copy, differing, asks=verb == "read")
             if verb == "read" and nouns[0] in {"number", "value"} and self._gathers(copy):
                 nouns = [plural_of(nouns[0])]

@@ -20,6 +20,12 @@ def topic_of_step(copy: Copy, returned: Sequence[str], given: Collection[str]) -
     return _heading(copy) or _worked_out(copy, [name for name in returned if name not in given])
 
 
+def heading_of_copies(copy: Copy, differing: Collection[str]) -> list[str]:
+    """What copies show first, where that is a word or two beside what differs: `Box` of `"Box one"`."""
+    words = _heading(copy, differing)
+    return words if words != ["table"] else []
+
+
 def ends_with_output(copy: Copy) -> bool:
     """True where the last thing done is to show something; what a loop shows on its way is not it."""
     file, last = copy.file, copy.statements[-1]
@@ -35,7 +41,7 @@ def _outputs(file: ProgramFile, start: int, stop: int) -> Iterator[int]:
             yield node
 
 
-def _heading(copy: Copy) -> list[str]:
+def _heading(copy: Copy, differing: Collection[str] = ()) -> list[str]:
     """What is shown before anything else, where that is a few words; a line of column titles heads a table."""
     file, tree = copy.file, copy.file.tree
     for statement in copy.statements[:2]:
@@ -50,6 +56,7 @@ def _heading(copy: Copy) -> list[str]:
                 return ["table"]
             words = words_of(text)
             telling = [w for w in words if w not in STOP_WORDS and w not in COMMON_VERBS and len(w) > 2]
+            telling = [w for w in telling if w not in differing]
             if telling and len(words) <= MOST_WORDS and all(w.isalpha() for w in telling):
                 return telling[-2:]
     return []

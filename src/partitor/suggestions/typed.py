@@ -9,7 +9,15 @@ import msgspec
 
 from ..errors import CannotWrite
 from ..program.program import ProgramFile
-from ..program.types import Type, is_made_a_fraction, is_object, is_reference_like, type_of_expression, type_of_name
+from ..program.types import (
+    Type,
+    is_a_plain_class,
+    is_made_a_fraction,
+    is_object,
+    is_reference_like,
+    type_of_expression,
+    type_of_name,
+)
 from ..repeats.columns import Column
 from ..repeats.slots import Copy, Table
 
@@ -106,8 +114,20 @@ def only_looked_at(file: ProgramFile, node: int) -> bool:
         around = tree.parent[parent]
         written = tree.field[parent] == "left" and "assignment" in tree.kind[around]
         return tree.field[node] == "value" and not written and "&" not in tree.leaf_texts(around)
-    member = tree.child(parent, file.language.member[1]) if tree.kind[parent] == file.language.member[0] else None
-    return member is not None and tree.text[member] in LOOKS
+    return tree.kind[parent] == file.language.member[0] and _only_read(file, parent)
+
+
+def _only_read(file: ProgramFile, member: int) -> bool:
+    """True for a field that is given no value and has no method called that might change it, nor one of its own."""
+    tree, language = file.tree, file.language
+    name, parent = tree.child(member, language.member[1]), tree.parent[member]
+    if name is not None and tree.text[name] in LOOKS:
+        return True
+    if tree.kind[parent] == language.member[0]:
+        return tree.field[member] == "object" and _only_read(file, parent)
+    called = tree.kind[parent] == language.call and tree.field[member] == language.callee_field
+    given = tree.field[member] == "left" and "assignment" in tree.kind[parent]
+    return not (called or given or tree.kind[parent] in {"subscript", "update"} or "&" in tree.leaf_texts(parent))
 
 
 def _is_joined(file: ProgramFile, node: int) -> bool:
@@ -122,7 +142,7 @@ def handed_on(kind: Type, file: ProgramFile, looked_at: bool = False) -> Type:
     types = file.language.types
     if file.language.value_types and kind.dimensions and looked_at:
         return kind
-    if file.language.value_types and is_object(file, kind):
+    if file.language.value_types and (is_object(file, kind) or (looked_at and is_a_plain_class(file, kind.base))):
         return kind
     if file.language.value_types and (kind.dimensions or kind.base not in {*types.ranks, types.text, types.truth}):
         raise CannotWrite("something would have to be handed on that the function could not change")
