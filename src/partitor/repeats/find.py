@@ -436,7 +436,8 @@ class _Finder:
                     if len(file.statements_within(p.node, file.tree.end[p.node])) < FEWEST_OF_METHODS or not statements:
                         continue
                     kinds = tuple(file.tree.kind[statements[0] : file.tree.end[statements[-1]]])
-                    groups.setdefault((id(file), file.tree.parent[p.node] if p.in_class else 0, kinds), []).append((file, p))
+                    home = file.tree.parent[p.node] if p.in_class else 0
+                    groups.setdefault((id(file), home, kinds), []).append((file, p))
         for members in groups.values():
             copies = [Copy(f, f.statements_of(p)) for f, p in members]
             table = compare(copies, open_fields=True) if len(members) > 1 else None

@@ -108,7 +108,10 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     # Loops through the same thing once more, and again, are many lines for what they do.
     first = copies[0]
     again = len(copies) >= MANY and size == 1 and first.file.tree.kind[first.first] in first.file.language.loops
-    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not (tested or chosen or again))):
+    # So are choices that give one variable its value either way.
+    given = len(copies) >= MANY and size == 1 and len(renamed) == 1 and saved > LEAST_SAVED and _is_either_or(first)
+    known = tested or chosen or again or given
+    if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not known)):
         return False
     if any(column.is_bare_list for column in columns):
         return False
@@ -137,6 +140,13 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         alike += sum(named)
         spots -= len(named) / 2
     return alike >= enough and alike >= 1.5 * spots
+
+
+def _is_either_or(copy: Copy) -> bool:
+    """True for a choice between two."""
+    tree = copy.file.tree
+    chooses = tree.kind[copy.first] in copy.file.language.conditionals
+    return chooses and "else_clause" in {tree.kind[c] for c in tree.children(copy.first)}
 
 
 def _numbered_alike(renamed: Sequence[Column]) -> int:

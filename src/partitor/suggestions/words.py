@@ -58,7 +58,7 @@ VERBS = {
     "setposition": "move",
     "moveTo": "move",
 }
-TOPICS_OF_VERBS = {"draw": "shape", "move": "to"}
+TOPICS_OF_VERBS = {"draw": "shape", "move": "to", "find": "value"}
 """What follows a verb where nothing tells what it is done to."""
 COMMON_VERBS = frozenset(
     """
