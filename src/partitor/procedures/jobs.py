@@ -18,7 +18,7 @@ from ..program.shapes import given_value
 from .deeds import Deed
 from .sayings import Sayings
 from .stretches import FROM_NOTHING, WIDEST, Outcome, Show, Stretch, stretches_of
-from .wanted import CERTAIN, Asked, RequiredFunction, stem
+from .wanted import CERTAIN, TOLD_AT_ONCE, Asked, RequiredFunction, stem
 
 MOST_STATEMENTS = 2000
 """Statements of a program in which jobs are looked for; nobody writes one by hand."""
@@ -243,6 +243,8 @@ def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
             continue
         main = max(outcome.deeds, key=lambda deed: asked.deeds.get(deed, 0.0) * outcome.deeds[deed])
         said = asked.says(stretch.file, outcome.variable, outcome.label)
+        if asked.deeds.get(Deed.TEST, 0.0) >= TOLD_AT_ONCE and not {Deed.TEST, Deed.DECIDE} & outcome.deeds.keys():
+            said = min(said, 0.0)
         if said < 0 or (outcome.goes_on and main in FROM_NOTHING):
             continue
         by_words = told >= TOLD_WELL and asked.function.parameters == len(stretch.taken)

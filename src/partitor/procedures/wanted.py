@@ -49,12 +49,13 @@ FOR_CERTAIN: dict[Deed, str] = {
         nearest""",
     Deed.SEARCH: "find search locate lookup index position",
     Deed.TEST: "is has valid validate whether check can contains",
-    Deed.TEXT: "reverse backwards encrypt decrypt encode decode cipher capitalize capitalise uppercase lowercase",
+    Deed.TEXT: """reverse backwards encrypt decrypt encode decode cipher capitalize capitalise uppercase lowercase
+        case""",
     Deed.LIST: "filter collect select transpose flatten",
     Deed.SORT: "sort arrange",
     Deed.FORMULA: """convert celsius fahrenheit area volume perimeter calculate compute tax percent percentage
-        difference""",
-    Deed.DECIDE: "grade category verdict rating fare",
+        difference fine penalty toll""",
+    Deed.DECIDE: "grade category verdict rating fare fine penalty toll",
     Deed.CHANCE: "roll dice random shuffle toss",
     Deed.ASK: "ask input prompt",
     Deed.SHOW: "print show display draw menu title heading header banner intro introduction logo welcome",
@@ -67,13 +68,14 @@ PERHAPS: dict[Deed, str] = {
     Deed.SMALLEST: "worst",
     Deed.SEARCH: "where first place",
     Deed.TEST: "prime palindrome leap even odd allowed correct tell if win won",
-    Deed.TEXT: "hide mask join hidden binary word text letter bar capital upper lower code",
-    Deed.LIST: "all above below without remove only evens odds squares list those",
+    Deed.TEXT: "remove hide mask join hidden binary word text letter bar capital upper lower code",
+    Deed.LIST: "remove all above below without remove only evens odds squares list those",
     Deed.SORT: "order ranking ascending descending",
     Deed.FORMULA: """to price cost discount interest speed distance fee postage net gross bmi work change double divide
-        divided times share ratio square half""",
+        divided times share ratio square half fine penalty charge toll wage salary pay
+        points""",
     Deed.DECIDE: """letter level kind price fee discount bonus rank message class cost postage describe say colour color
-        advice advise suggest state status size group""",
+        advice advise suggest state status size group fine penalty charge toll""",
     Deed.CHANCE: "die pick coin chance throw",
     Deed.ASK: "read get enter until typed choose measure load",
     Deed.ACT: "switch set turn open close blink move start stop reset clear prepare light beep play off on draw paint",
@@ -147,6 +149,8 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
         least(Deed.DECIDE, MAYBE)
     if re.search(r"(?<!many )(?<!often )(?<!several )\b(?:times|multiplied by|divided by|plus|minus)\b", said):
         least(Deed.FORMULA, OF_THE_PURPOSE)
+    if re.match(r"(?:give |make |build )?(?:back )?(?:a|the) (?:new )?text\b", said):
+        least(Deed.TEXT, TOLD_AT_ONCE)
     if re.match(r"(?:give |make |build )?(?:back )?a (?:new )?list (?:of|with)\b.* (?:each|every)\b", said):
         least(Deed.LIST, TOLD_AT_ONCE)
     if re.search(r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", said):
@@ -219,7 +223,7 @@ class Asked:
         self.of_all = bool(self.again or {"each", "all", "every"} & {*self.purpose})
         self.of_one = "one" in self.purpose and not self.of_all
         self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)
-        self.literal = bool(PLAIN_TEXT_WORDS & set(self.name))
+        self.literal = bool(PLAIN_TEXT_WORDS & set(self.name)) and "case" not in self.name
 
     def _wanted(self, others: Sequence[RequiredFunction]) -> dict[str, float]:
         """What each word counts that its job should show."""
