@@ -1,7 +1,10 @@
 """Copies in a function that change a variable of the program: the new function says so, as the student does."""
 
+from pathlib import Path
+
 import pytest
 from builders import file, printed, report, run, worked
+from runners import can_run, outputs
 
 from partitor.suggestions.proof import NewFunction, prove
 
@@ -218,3 +221,70 @@ def test_handlers_that_each_change_a_variable_of_the_program_keep_their_names(ch
     assert after.count("well done") == 1
     assert "    global left\n    left = " in after
     assert printed(after) == printed(text)
+
+GAUGES = """
+#include <stdio.h>
+{kind}int north = 3;
+{kind}int south = 1;
+int inputs[2] = {{4, 1}};
+int turns = 2;
+{above}
+void turn(void) {{
+    int n = inputs[0];
+    if (n != north) {{
+        printf("north now %d\\n", n);
+        {within}
+        north = n;
+        printf("it was %d turns\\n", turns);
+        turns = 0;
+    }}
+    int s = inputs[1];
+    if (s != south) {{
+        printf("south now %d\\n", s);
+        {within}
+        south = s;
+        printf("it was %d turns\\n", turns);
+        turns = 0;
+    }}
+}}
+
+int main(void) {{
+    turn();
+    inputs[1] = 6;
+    turn();
+    printf("%d %d\\n", north, south);
+    return 0;
+}}
+"""
+
+
+def gauges(kind: str = "", above: str = "", within: str = "turns++;") -> str:
+    """A C program in which two copies each read and change another variable of the program."""
+    return GAUGES.format(kind=kind, above=above, within=within)
+
+
+def test_in_c_too_it_is_given_the_variable_and_gives_it_back(tmp_path: Path) -> None:
+    after = worked(gauges(), "c")
+    assert "north = " in after
+    assert after.count("printf(") < gauges().count("printf(")
+    if can_run("c"):
+        first, second = outputs("c", [gauges(), after], tmp_path)
+        assert first == second
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        gauges(kind="volatile "),
+        gauges(kind="extern "),
+        gauges(above="int *seen = &north;"),
+        gauges(above='void look(void) { printf("%d", north); }', within="look();"),
+        gauges(above="#define NORTH north"),
+        gauges(above="int *seen;", within="*seen = 2;"),
+    ],
+    ids=["volatile", "extern", "address", "called", "macro", "pointer"],
+)
+def test_in_c_what_may_be_seen_elsewhere_stays_where_it_is(text: str) -> None:
+    after = worked(text, "c")
+    assert after.count("it was") == 2
+    assert "north = n;" in after

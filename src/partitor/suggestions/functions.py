@@ -482,7 +482,7 @@ def _borrowed(table: Table, scope: int) -> frozenset[str]:
     and gives it back. Where a function has to say which variables of the program it changes, so are all of them."""
     first = table.copies[0]
     file, names = first.file, first.file.names
-    if not file.language.changes_unseen or file.language.struct_values or not scope:
+    if not file.language.changes_unseen or not scope:
         return frozenset()
     targets = {c.values[0] for c in table.columns if _is_variable(c) and is_throughout(c, table)}
     lent = frozenset(name for name in targets if names.owner_of(name, scope) == 0)

@@ -34,11 +34,12 @@ def is_unseen_until(file: ProgramFile, name: str, statement: int) -> bool:
 
 def has_its_value(file: ProgramFile, name: str, scope: int) -> bool:
     """True where the program's variable `name` has a value whenever the function at node `scope` runs: as fields have
-    from the beginning, or because the loose code gives it one before the function can run."""
+    from the beginning, and what a file declares outside of its functions, or because the loose code gives it one
+    before the function can run."""
     tree, names = file.tree, file.names
     if not scope or names.owner_of(name, scope) != 0:
         return False
-    if file.language.methods:
+    if file.language.methods or (file.language.struct_values and file.language.changes_unseen):
         return any(tree.text[i] == name and names.declared_at(i) for i in names.nodes)
     if not file.language.runs_top_down or file.beside or finds_by_name(file):
         return False
