@@ -222,6 +222,7 @@ def test_handlers_that_each_change_a_variable_of_the_program_keep_their_names(ch
     assert "    global left\n    left = " in after
     assert printed(after) == printed(text)
 
+
 GAUGES = """
 #include <stdio.h>
 {kind}int north = 3;
