@@ -98,7 +98,7 @@ def function_candidate(
     if sharing is Sharing.CLASS or (home and not apart):
         beside = _member_around(copies[0])
     else:
-        beside = 0 if apart else _beside(copies)
+        beside = 0 if apart else beside_which(copies)
     inner = writer.function_indent(beside) + writer.style.indent
     body = body_lines(writer, copies[0], interface.filled, inner, interface.dropped, derived=table.derived)
     body = _with_declarations(writer, body, interface, inner)
@@ -129,15 +129,15 @@ def function_candidate(
     if sharing is not None:
         lines[0] = lines[0].removeprefix("Private ")
         return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
-    whole = msgspec.structs.replace(whole, edits=(*_definition_edits(copies, lines, writer, beside), *calls))
+    whole = msgspec.structs.replace(whole, edits=(*definition_edits(copies, lines, writer, beside), *calls))
     shorter = _giving_its_value(copies, interface, lines)
     if not shorter:
         return whole
-    edits = (*_definition_edits(copies, shorter, writer, beside), *calls)
+    edits = (*definition_edits(copies, shorter, writer, beside), *calls)
     return msgspec.structs.replace(whole, edits=edits, plainer=whole)
 
 
-def _definition_edits(copies: Sequence[Copy], lines: Sequence[str], writer: Writer, beside: int) -> list[Edit]:
+def definition_edits(copies: Sequence[Copy], lines: Sequence[str], writer: Writer, beside: int) -> list[Edit]:
     """What puts the lines of a new function into the file of the copies."""
     file = copies[0].file
     told = last_prototype(file)
@@ -211,7 +211,7 @@ def _own_class(copies: Sequence[Copy], interface: Interface) -> str:
     return tree.text[named] if named is not None else ""
 
 
-def _beside(copies: Sequence[Copy]) -> int:
+def beside_which(copies: Sequence[Copy]) -> int:
     """The method beside which a new one is to stand: the first copy's, or one without an object if any copy
     stands in such a one."""
     file = copies[0].file

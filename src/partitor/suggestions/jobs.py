@@ -19,6 +19,7 @@ from .edits import apply_edits, rewritten
 from .functions import Asked, function_candidate
 from .named_values import named_value, statement_around
 from .renames import name_of_its_value, renamed_variables
+from .value_functions import value_function
 from .words import words_of
 
 
@@ -26,6 +27,8 @@ def job_candidates(jobs: Sequence[Job], function: RequiredFunction) -> Iterator[
     """What makes the function: for all places that do the job alike, else for the likeliest alone."""
     file = jobs[0].file
     if jobs[0].statements[-1] not in file.statement_set:
+        if len(jobs[0].statements) == 1:
+            yield partial(_in_its_place, copy_of(jobs[0]), function)
         yield partial(_with_a_name, copy_of(jobs[0]), function)
         return
     used = [i for i in file.names.nodes if file.tree.text[i] == function.name]
@@ -33,6 +36,20 @@ def job_candidates(jobs: Sequence[Job], function: RequiredFunction) -> Iterator[
         yield from _candidates([copy_of(job) for job in jobs], function)
     elif all(job.file is file for job in jobs):
         yield from _after_renaming([copy_of(job) for job in jobs], function)
+
+
+def _in_its_place(copy: Copy, function: RequiredFunction) -> Candidate:
+    """The function for a value that is worked out inside a statement, called in its place; variables that have its name
+    get another one first."""
+    file, (value,) = copy.file, copy.statements
+    statement = statement_around(file, value)
+    if not any(file.tree.text[n] == function.name for n in file.names.nodes):
+        return value_function(file, statement, value, function)
+    first = renamed_variables(file, function.name)
+    after = rewritten(file, apply_edits(file, first.edits))
+    if after.tree.kind != file.tree.kind:
+        raise CannotWrite("another name makes another program of it")
+    return _following(first, lambda: value_function(after, statement, value, function))
 
 
 def _with_a_name(copy: Copy, function: RequiredFunction) -> Candidate:

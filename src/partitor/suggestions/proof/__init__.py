@@ -20,6 +20,7 @@ from .methods import is_object_of, prove_method
 from .named_values import prove_named_value
 from .renames import prove_rename, prove_renamed_variables
 from .sharing import Both, prove_known, prove_shared
+from .value_functions import prove_value_function
 from .verdict import (
     CalledFunction,
     Claim,
@@ -35,6 +36,7 @@ from .verdict import (
     RenamedFunction,
     RenamedVariables,
     SharedFunction,
+    ValueFunction,
     Verdict,
 )
 
@@ -52,6 +54,7 @@ __all__ = [
     "RenamedFunction",
     "RenamedVariables",
     "SharedFunction",
+    "ValueFunction",
     "Verdict",
     "is_object_of",
     "prove",
@@ -80,6 +83,8 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
             (prove_array if before.language.declares else prove_listing)(before, after, claim)
         elif isinstance(claim, RenamedFunction):
             prove_rename(before, after, claim)
+        elif isinstance(claim, ValueFunction):
+            prove_value_function(before, after, claim)
         elif isinstance(claim, NamedValue):
             prove_named_value(before, after, claim)
         elif isinstance(claim, RenamedVariables):

@@ -83,6 +83,13 @@ class RenamedVariables(msgspec.Struct, frozen=True):
     old: str
 
 
+class ValueFunction(msgspec.Struct, frozen=True):
+    """The function `name` was introduced, and is called in the place of values."""
+
+    path: str
+    name: str
+
+
 class NamedValue(msgspec.Struct, frozen=True):
     """A value inside a statement was given to the variable `name` right above it."""
 
@@ -124,6 +131,7 @@ Claim = (
     | RenamedFunction
     | RenamedVariables
     | NamedValue
+    | ValueFunction
     | ListedVariables
 )
 
