@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -70,6 +71,17 @@ def report(text: str, assignment: str = "", language: str = "python", **more: ob
     """The whole report of a one-file program."""
     asked = parse_assignment(dedent(assignment)) if assignment else Assignment()
     return check(Submission("student", (source(text, language),)), asked, **more)  # type: ignore[arg-type]
+
+
+def asked(language: str, *functions: str) -> str:
+    """An assignment that asks for functions, each told as `name/parameters/r: purpose` (`r`: it gives something)."""
+    parts = [re.fullmatch(r"(\w+)/(\d+)/(r?): (.*)", function) for function in functions]
+    tables = "".join(
+        f'[[functions]]\nname = "{m[1]}"\nparameters = {m[2]}\nreturns = {str(bool(m[3])).lower()}\npurpose = "{m[4]}"\n'
+        for m in parts
+        if m
+    )
+    return f'format = "partitor-assignment"\nversion = 1\ntitle = "T"\nlanguage = "{language}"\n{tables}'
 
 
 def rules(text: str, assignment: str = "", language: str = "python") -> list[str]:

@@ -301,3 +301,27 @@ def test_letters_are_values_with_their_marks(tmp_path: Path) -> None:
         before, now = outputs("c", [LETTERS, after], tmp_path)
         assert before == now
     assert "char letter" not in worked(LETTERS.replace("'e'", "'ab'"), "c")
+
+
+MACRO = (
+    HEAD
+    + """#define LIMIT {limit}
+#define WIDE (LIMIT + 1)
+{function}
+int main(void) {{
+    int width = 4;
+    int length = 5;
+    {line}
+    printf("%d\\n", area);
+    return width;
+}}
+"""
+)
+
+
+@pytest.mark.parametrize(("limit", "right"), [("3", True), ("width", False), ("(length + 1)", False)])
+def test_a_macro_may_stand_for_a_variable_that_a_new_function_does_not_see(limit: str, right: bool) -> None:
+    function = "int fresh(int n) {\n    int area = n * WIDE;\n    return area;\n}"
+    before = MACRO.format(limit=limit, function="", line="int area = length * WIDE;")
+    after = MACRO.format(limit=limit, function=function, line="int area = fresh(length);")
+    assert prove(read(before, "c"), read(after, "c"), NewFunction("main.c", "fresh")).proved is right

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from core.builders import FILE_NAMES, printed, report, verdict
+from core.builders import FILE_NAMES, asked, printed, report, verdict
 from partitor.suggestions.proof import NewFunction
 
 MEANS = """
@@ -41,26 +41,15 @@ for order in orders:
 @pytest.mark.parametrize(
     ("text", "function", "head"),
     [
-        (MEANS, 'name = "average"\nparameters = 1\npurpose = "the mean of the marks"', "average(values)"),
-        (WORDS, 'name = "word_for"\nparameters = 1\npurpose = "the word for a score"', "word_for(score)"),
-        (
-            COSTS,
-            'name = "cost"\nparameters = 2\nreturns = true\npurpose = "works out the cost of an order"',
-            "cost(price, pieces)",
-        ),
-        (
-            COSTS,
-            'name = "cost"\nparameters = 1\nreturns = true\npurpose = "works out the cost of an order"',
-            "cost(order)",
-        ),
+        (MEANS, "average/1/r: the mean of the marks", "average(values)"),
+        (WORDS, "word_for/1/r: the word for a score", "word_for(score)"),
+        (COSTS, "cost/2/r: works out the cost of an order", "cost(price, pieces)"),
+        (COSTS, "cost/1/r: works out the cost of an order", "cost(order)"),
     ],
     ids=["list", "score", "fields", "whole"],
 )
 def test_the_function_is_given_what_it_is_about(text: str, function: str, head: str) -> None:
-    asked = (
-        f'format = "partitor-assignment"\nversion = 1\ntitle = "T"\nlanguage = "python"\n[[functions]]\n{function}\n'
-    )
-    after = report(text, asked).worked_answer.files[FILE_NAMES["python"]]
+    after = report(text, asked("python", function)).worked_answer.files[FILE_NAMES["python"]]
     assert [line[4:-1] for line in after.split("\n") if line.startswith("def ")] == [head]
     assert printed(after) == printed(text)
 

@@ -6,26 +6,11 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import FILE_NAMES, printed, read, report
+from core.builders import FILE_NAMES, asked, printed, read, report
 from core.runners import can_run, outputs
 from partitor.suggestions.proof import NamedValue, prove
 
-ASKED = """
-format = "partitor-assignment"
-version = 1
-title = "T"
-language = "{0}"
-[[functions]]
-name = "average"
-parameters = 1
-returns = true
-purpose = "the average of the numbers"
-[[functions]]
-name = "area"
-parameters = 2
-returns = true
-purpose = "the area of a field"
-"""
+ASKED = ("average/1/r: the average of the numbers", "area/2/r: the area of a field")
 PROGRAMS = {
     "python": """
 numbers = [3, 4, 8]
@@ -84,7 +69,7 @@ int main() {
 @pytest.mark.parametrize("language", PROGRAMS)
 def test_the_functions_give_what_was_worked_out_inside(language: str, tmp_path: Path) -> None:
     text = PROGRAMS[language].lstrip("\n")
-    told = report(text, ASKED.format(language), language)
+    told = report(text, asked(language, *ASKED), language)
     places = {f.subject: (f.places[0].start_line, f.places[0].end_line) for f in told.findings if f.subject}
     lines = text.split("\n")
     assert "total = 0" in lines[places["average"][0] - 1]

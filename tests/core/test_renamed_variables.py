@@ -4,20 +4,10 @@ from __future__ import annotations
 
 import pytest
 
-from core.builders import FILE_NAMES, printed, read, report
+from core.builders import FILE_NAMES, asked, printed, read, report
 from partitor.suggestions.proof import RenamedVariables, prove
 
-ASKED = """
-format = "partitor-assignment"
-version = 1
-title = "T"
-language = "{0}"
-[[functions]]
-name = "average"
-parameters = 1
-returns = true
-purpose = "the mean of the numbers"
-"""
+ASKED = ("average/1/r: the mean of the numbers",)
 PYTHON = """
 def main():
     numbers = [3, 4, 8]
@@ -42,7 +32,7 @@ console.log("average: " + average);
 
 
 def test_python() -> None:
-    told = report(PYTHON, ASKED.format("python"))
+    told = report(PYTHON, asked("python", *ASKED))
     after = told.worked_answer.files[FILE_NAMES["python"]]
     assert "    the_average = average(numbers)\n" in after
     assert 'print("average:", the_average)' in after
@@ -51,7 +41,7 @@ def test_python() -> None:
 
 
 def test_javascript() -> None:
-    after = report(SCRIPT, ASKED.format("javascript"), "javascript").worked_answer.files[FILE_NAMES["javascript"]]
+    after = report(SCRIPT, asked("javascript", *ASKED), "javascript").worked_answer.files[FILE_NAMES["javascript"]]
     assert "const theAverage = average(numbers);" in after
     assert 'console.log("average: " + theAverage);' in after
 

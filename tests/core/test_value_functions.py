@@ -6,21 +6,11 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import FILE_NAMES, printed, read, report
+from core.builders import FILE_NAMES, asked, printed, read, report
 from core.runners import can_run, outputs
 from partitor.suggestions.proof import ValueFunction, prove
 
-ASKED = """
-format = "partitor-assignment"
-version = 1
-title = "T"
-language = "{0}"
-[[functions]]
-name = "area"
-parameters = 2
-returns = true
-purpose = "the area of a field"
-"""
+ASKED = ("area/2/r: the area of a field",)
 PROGRAMS = {
     "python": 'width, length = 4, 5\nprint(input, "by", [1], f"area {width * length}")\n'.replace("input", "width"),
     "javascript": 'const width = 4;\nlet length = 5;\nconsole.log(width + " by", [1], `area ${width * length}`);\n',
@@ -49,7 +39,7 @@ int main(void) {
 @pytest.mark.parametrize("language", PROGRAMS)
 def test_the_value_is_given_where_it_was_worked_out(language: str, tmp_path: Path) -> None:
     text = PROGRAMS[language].lstrip("\n")
-    after = report(text, ASKED.format(language), language).worked_answer.files[FILE_NAMES[language]]
+    after = report(text, asked(language, *ASKED), language).worked_answer.files[FILE_NAMES[language]]
     assert "area(width, length)" in after or "(area width length-of-it)" in after
     if language == "python":
         assert printed(after) == printed(text)
@@ -67,7 +57,7 @@ area = 0
 for i in range(2):
     print(names[i], "area:", prices[i] * pieces[i], area)
 """
-    after = report(text, ASKED.format("python")).worked_answer.files[FILE_NAMES["python"]]
+    after = report(text, asked("python", *ASKED)).worked_answer.files[FILE_NAMES["python"]]
     assert 'print(names[i], "area:", area(prices[i], pieces[i]), the_area)' in after
     assert printed(after) == printed(text)
 

@@ -122,6 +122,24 @@ for _words, _weight in ((PERHAPS, MAYBE), (FOR_CERTAIN, CERTAIN)):
             KNOWN.setdefault(_word, {})[_deed] = _weight
 
 
+GIVES = r"^(?:give |make |build |tell |say )?(?:back )?"
+PHRASES = (
+    (rf"{GIVES}(?:whether|true if|true when)\b", Deed.TEST, TOLD_AT_ONCE),
+    (rf"{GIVES}(?:whether|true if|true when)\b.*\bor\b", Deed.DECIDE, TOLD_AT_ONCE),
+    (r"^(?:read|ask|get|collect|take)s?\b.* until\b", Deed.ASK, TOLD_AT_ONCE),
+    (rf"{GIVES}(?:who|which)\b", Deed.DECIDE, MAYBE),
+    (
+        r"(?<!many )(?<!often )(?<!several )\b(?:times|multiplied by|divided by|plus|minus)\b",
+        Deed.FORMULA,
+        OF_THE_PURPOSE,
+    ),
+    (rf"{GIVES}(?:a|the) (?:new )?text\b", Deed.TEXT, TOLD_AT_ONCE),
+    (rf"{GIVES}a (?:new )?list (?:of|with)\b.* (?:each|every)\b", Deed.LIST, TOLD_AT_ONCE),
+    (r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", Deed.COUNT, HOW_MANY),
+)
+"""What a purpose may say as a whole, the deed that it speaks of, and how much that says."""
+
+
 def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
     """How much the words of a function's name and of its purpose speak of each deed, from 0 to 1."""
     asked: dict[Deed, float] = {}
@@ -139,22 +157,9 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
     for word in name:
         note(word, 1.0)
     said = re.sub(rf"\b(?:{'|'.join(NUMBER_WORDS)}|\d+) times\b", "", " ".join(purpose))
-    if re.match(r"(?:tell |say |give back )?(?:whether|true if|true when)\b", said):
-        least(Deed.TEST, TOLD_AT_ONCE)
-        if re.search(r"\bor\b", said):
-            least(Deed.DECIDE, TOLD_AT_ONCE)
-    if re.match(r"(?:read|ask|get|collect|take)s?\b.* until\b", said):
-        least(Deed.ASK, TOLD_AT_ONCE)
-    if re.match(r"(?:tell |say |give )?(?:who|which)\b", said):
-        least(Deed.DECIDE, MAYBE)
-    if re.search(r"(?<!many )(?<!often )(?<!several )\b(?:times|multiplied by|divided by|plus|minus)\b", said):
-        least(Deed.FORMULA, OF_THE_PURPOSE)
-    if re.match(r"(?:give |make |build )?(?:back )?(?:a|the) (?:new )?text\b", said):
-        least(Deed.TEXT, TOLD_AT_ONCE)
-    if re.match(r"(?:give |make |build )?(?:back )?a (?:new )?list (?:of|with)\b.* (?:each|every)\b", said):
-        least(Deed.LIST, TOLD_AT_ONCE)
-    if re.search(r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", said):
-        least(Deed.COUNT, HOW_MANY)
+    for pattern, deed, weight in PHRASES:
+        if re.search(pattern, said):
+            least(deed, weight)
     share = OF_THE_PURPOSE
     for word in purpose:
         if word in PREPOSITIONS:

@@ -145,6 +145,7 @@ TABLE: dict[str, Any] = {
     "struct_values": True,
     "texts_take_numbers": frozenset({"printf"}),
     "pure_calls": frozenset({"abs", "sqrt", "pow", "fabs", "floor", "ceil", "strlen", "toupper", "tolower"}),
+    "reflective": frozenset({"__func__", "__FUNCTION__", "__PRETTY_FUNCTION__", "__LINE__", "__COUNTER__"}),
     "output_calls": frozenset({"printf", "puts", "putchar", "print", "println", "fprintf", "write"}),
     "input_calls": frozenset({"scanf", "gets", "fgets", "getchar", "getline", "digitalRead", "analogRead", "pulseIn"}),
 }

@@ -117,6 +117,9 @@ CSHARP = Language(
             "Console Math String Convert Int32 Random List Dictionary Array Environment Thread DateTime nameof".split()
         ),
         "pure_calls": frozenset({"Abs", "Max", "Min", "Equals", "Sqrt", "Pow", "Round", "ToInt32"}),
+        "reflective": frozenset(
+            {"CallerMemberName", "CallerLineNumber", "GetCurrentMethod", "StackTrace", "StackFrame"}
+        ),
         "output_calls": frozenset({"WriteLine", "Write"}),
         "input_calls": frozenset({"ReadLine", "ReadKey", "Read"}),
         "keywords": frozenset(

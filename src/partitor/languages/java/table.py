@@ -104,6 +104,7 @@ JAVA = Language(
             "System Math String Integer Double Boolean Character Scanner Random List Arrays Thread Long".split()
         ),
         "pure_calls": frozenset({"length", "charAt", "abs", "max", "min", "equals", "sqrt", "pow", "round"}),
+        "reflective": frozenset({"getStackTrace", "StackWalker", "getEnclosingMethod", "printStackTrace"}),
         "output_calls": frozenset({"println", "print", "printf"}),
         "input_calls": frozenset({"nextInt", "nextLine", "nextDouble", "next", "readLine", "showInputDialog"}),
         "changes_unseen": True,

@@ -119,7 +119,7 @@ TABLE: dict[str, Any] = {
         Binding("import_specifier", "alias"),
     ),
     "builtins": GLOBALS,
-    "reflective": frozenset({"eval", "with_statement"}),
+    "reflective": frozenset({"eval", "with_statement", "caller", "callee"}),
     "pure_calls": frozenset({"Number", "String", "parseInt", "parseFloat", "isNaN", "Boolean"}),
     "runs_top_down": True,
     "output_calls": frozenset({"log", "error", "warn", "write", "alert"}),

@@ -109,7 +109,8 @@ PYTHON = Language(
     definitions_run_in_place=frozenset({"class_definition"}),
     builtins=frozenset(n for n in dir(builtins) if not n.startswith("__"))
     | {"__name__", "__file__", "__doc__", "__import__"},
-    reflective=frozenset({"locals", "globals", "vars", "eval", "exec", "dir", "compile", "__import__"}),
+    reflective=frozenset({"locals", "globals", "vars", "eval", "exec", "dir", "compile", "__import__"})
+    | {"_getframe", "currentframe", "getframeinfo", "stacklevel"},
     pure_calls=frozenset(
         {
             "abs",

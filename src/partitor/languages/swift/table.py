@@ -39,6 +39,7 @@ SWIFT = Language(
             """.split()
         ),
         "pure_calls": frozenset({"abs", "min", "max", "Int", "Double", "String", "sqrt", "pow"}),
+        "reflective": frozenset({"#function", "#line", "#column", "callStackSymbols"}),
         "output_calls": frozenset({"print", "debugPrint"}),
         "input_calls": frozenset({"readLine"}),
         "keywords": frozenset(

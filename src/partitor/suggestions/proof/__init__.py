@@ -6,6 +6,9 @@ by default. `docs/method.md` lists what it knows of evaluation order, aliasing a
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from ...program.program import ProgramFile
 from .arrays import prove_array
 from .branches import prove_branches
@@ -62,6 +65,18 @@ __all__ = [
 ]
 
 
+SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
+    NewLoop: prove_loop,
+    LookedUp: prove_lookup,
+    JoinedBranches: prove_branches,
+    RenamedFunction: prove_rename,
+    RenamedVariables: prove_renamed_variables,
+    NamedValue: prove_named_value,
+    ValueFunction: prove_value_function,
+}
+"""What proves claims of which there is one kind in all languages."""
+
+
 def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     """Whether `after` does what `before` does, given what was introduced. Never raises."""
     if len(after.tree.problems) > len(before.tree.problems):
@@ -69,30 +84,21 @@ def prove(before: ProgramFile, after: ProgramFile, claim: Claim) -> Verdict:
     if before.outside != after.outside:
         return Verdict(False, "what stands around the program's code would change")
     try:
-        if isinstance(claim, NewLoop):
-            prove_loop(before, after, claim)
-        elif isinstance(claim, LookedUp):
-            prove_lookup(before, after, claim)
-        elif isinstance(claim, JoinedBranches):
-            prove_branches(before, after, claim)
+        simple = SIMPLE.get(type(claim))
+        if simple is not None:
+            simple(before, after, claim)
         elif isinstance(claim, NewFunction):
             (prove_method if claim.home else prove_function)(before, after, claim)
         elif isinstance(claim, CalledFunction):
             (prove_known if claim.home else prove_call)(before, after, claim)
         elif isinstance(claim, ListedVariables):
             (prove_array if before.language.declares else prove_listing)(before, after, claim)
-        elif isinstance(claim, RenamedFunction):
-            prove_rename(before, after, claim)
-        elif isinstance(claim, ValueFunction):
-            prove_value_function(before, after, claim)
-        elif isinstance(claim, NamedValue):
-            prove_named_value(before, after, claim)
-        elif isinstance(claim, RenamedVariables):
-            prove_renamed_variables(before, after, claim)
         elif isinstance(claim, MergedFunctions):
             (prove_merged_methods if claim.home else prove_merge)(before, after, claim)
-        else:
+        elif isinstance(claim, SharedFunction | MovedFunction):
             return prove_together([(before, after)], claim)
+        else:
+            raise Refused("nothing proves such a claim")
     except Refused as refusal:
         return Verdict(False, str(refusal))
     except RecursionError:

@@ -73,18 +73,12 @@ class FunctionProof:
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: skip the definition, inline each call, leave the rest alone."""
-        if new == self.definition.statement:
-            return 0
-        if self._is_prototype(new):
-            self.told = True
+        if self._is_of_the_definition(new):
             return 0
         call = self._call_at(new)
         if call is None:
             return None
-        self.inlined += 1
-        rules.require_in_reach(self.after, self.definition.node, new)
-        if self.after.tree.end[self.definition.node] > new and not self._known_everywhere():
-            raise Refused("the function is called before it is defined")
+        self._require_known(new)
         named = self._first_values(left, call, False)
         renamed = self._first_values(left, call, True)
         try:
@@ -94,6 +88,20 @@ class FunctionProof:
                 return self._inlined(left, new, call, renamed if renamed != named else {})
             except Refused:
                 raise reason from None
+
+    def _is_of_the_definition(self, statement: int) -> bool:
+        """True for the definition, and for the line that tells of it."""
+        if self._is_prototype(statement):
+            self.told = True
+            return True
+        return statement == self.definition.statement
+
+    def _require_known(self, call: int) -> None:
+        """The function is known where it is called; the call counts."""
+        self.inlined += 1
+        rules.require_in_reach(self.after, self.definition.node, call)
+        if self.after.tree.end[self.definition.node] > call and not self._known_everywhere():
+            raise Refused("the function is called before it is defined")
 
     def _inlined(self, left: Sequence[int], new: int, call: _Call, first: dict[str, str]) -> int:
         """How many of the statements that are left the call stands for."""
@@ -378,6 +386,9 @@ class FunctionProof:
                     raise Refused(
                         f"the new function has {name} under another name, and still reads {name} from outside"
                     )
+        for name in sorted(rules.names_behind_macros(before, segment)):
+            if before.names.owner_of(name, scope) not in (0, UNBOUND):
+                raise Refused(f"a macro stands for {name}, which the new function cannot see")
         private = [t for s in segment for t in before.tree.leaf_texts(s) if t.startswith("__") and not t.endswith("__")]
         if private or any(t in {"super", "__class__"} for s in segment for t in before.tree.leaf_texts(s)):
             raise Refused("the copies use names that only mean something inside their class")

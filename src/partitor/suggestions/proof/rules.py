@@ -26,9 +26,15 @@ def is_left_by(file: ProgramFile, construct: int, jump: int) -> bool:
 
 
 def refuse_reflection(file: ProgramFile) -> None:
-    """A program that looks its own names up by text cannot have names moved."""
-    for name in sorted(file.names.everything & file.language.reflective):
-        raise Refused(f"the program uses {name}(), which can see every name")
+    """A program that looks its own names up by text cannot have names moved, nor one that asks where it is lines."""
+    tree, used = file.tree, set(file.names.everything)
+    for k, (kind, text) in enumerate(zip(tree.kind, tree.text, strict=True)):
+        if kind == "preprocessor":
+            used.update(re.findall(r"\w+", text))
+        elif text == "#" and k + 1 < len(tree.text):
+            used.add(f"#{tree.text[k + 1]}")
+    for name in sorted(used & file.language.reflective):
+        raise Refused(f"the program uses {name}, which can see every name or line")
 
 
 def require_untold(name: str, file: ProgramFile) -> None:
@@ -340,6 +346,26 @@ def _may_hold_iterators(file: ProgramFile) -> bool:
 def _is_only_argument(file: ProgramFile, node: int) -> bool:
     """True for the generator in `sum(x for x in …)`, which nothing else can see."""
     return file.tree.kind[file.tree.parent[node]] == "call"
+
+
+def names_behind_macros(file: ProgramFile, statements: Iterable[int]) -> set[str]:
+    """The names for which macros stand that the statements use, be it through other macros."""
+    tree = file.tree
+    told = (text for kind, text in zip(tree.kind, tree.text, strict=True) if kind == "preprocessor")
+    macros: dict[str, set[str]] = {}
+    for text in told:
+        parts = re.match(r"#\s*define\s+(\w+)(?:\(([^)]*)\))?(.*)", text, re.DOTALL)
+        if parts is not None:
+            macros[parts[1]] = set(re.findall(r"\w+", parts[3])) - set(re.findall(r"\w+", parts[2] or ""))
+    if not macros:
+        return set()
+    waiting = {t for s in statements for t in tree.text[s : tree.end[s]] if t in macros}
+    found: set[str] = set()
+    while waiting:
+        words = macros[waiting.pop()] - found
+        found |= words
+        waiting |= words & macros.keys()
+    return found
 
 
 def is_named_by_a_macro(file: ProgramFile, name: str) -> bool:

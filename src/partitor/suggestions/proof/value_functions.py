@@ -10,7 +10,7 @@ from ...program.names import Role
 from ...program.program import ProgramFile
 from ...program.types import result_type, type_of_expression
 from . import declared, places, rules
-from .elements import is_worked_out_first
+from .elements import ADDING, is_worked_out_first
 from .functions import FunctionProof
 from .quiet import OPEN, calls_the_library
 from .terms import is_literal, matches, substitute, term_of
@@ -47,12 +47,7 @@ class _ValueProof(FunctionProof):
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: skip the definition, and what tells of it."""
-        if new == self.definition.statement:
-            return 0
-        if self._is_prototype(new):
-            self.told = True
-            return 0
-        return None
+        return 0 if self._is_of_the_definition(new) else None
 
     def require_only_a_value(self) -> None:
         """Nothing is done for the value that anything else could see: what it is given may be read a little earlier."""
@@ -63,7 +58,8 @@ class _ValueProof(FunctionProof):
         if (CHANGING | OPEN | after.language.suspending) & {after.tree.kind[n] for n in inside}:
             raise Refused("working the value out changes something")
         for n in inside:
-            if after.tree.kind[n] == after.language.call and not calls_the_library(after, n):
+            called = after.tree.kind[n] == after.language.call
+            if called and (after.called_name(n) in ADDING or not calls_the_library(after, n)):
                 raise Refused("what is called might change what the value is worked out from")
 
     def expression(self, old: int, new: int) -> bool:
@@ -74,10 +70,7 @@ class _ValueProof(FunctionProof):
         callee, arguments = tree.child(new, language.callee_field), tree.child(new, "arguments")
         if callee is None or arguments is None or self._callee(callee) is None:
             return False
-        self.inlined += 1
-        rules.require_in_reach(self.after, self.definition.node, new)
-        if tree.end[self.definition.node] > new and not self._known_everywhere():
-            raise Refused("the function is called before it is defined")
+        self._require_known(new)
         given = declared.without_labels(self.after, self.definition.node, tree.items(arguments))
         if len(given) != len(self.definition.parameters):
             raise Refused("a call gives another number of values than the function takes")
