@@ -12,6 +12,7 @@ from ..procedures.jobs import Job
 from ..procedures.wanted import RequiredFunction
 from ..program.elements import elements_used
 from ..program.names import WRITES
+from ..program.program import ProgramFile
 from ..repeats.columns import Column, Spot
 from ..repeats.slots import Copy, Table, compare
 from .candidate import Candidate
@@ -45,11 +46,8 @@ def _in_its_place(copy: Copy, function: RequiredFunction) -> Candidate:
     statement = statement_around(file, value)
     if not any(file.tree.text[n] == function.name for n in file.names.nodes):
         return value_function(file, statement, value, function)
-    first = renamed_variables(file, function.name)
-    after = rewritten(file, apply_edits(file, first.edits))
-    if after.tree.kind != file.tree.kind:
-        raise CannotWrite("another name makes another program of it")
-    return _following(first, lambda: value_function(after, statement, value, function))
+    first, after = _under_another_name(file, function.name)
+    return _renamed_first(first, value_function(after, statement, value, function))
 
 
 def _with_a_name(copy: Copy, function: RequiredFunction) -> Candidate:
@@ -66,9 +64,7 @@ def _with_a_name(copy: Copy, function: RequiredFunction) -> Candidate:
     if any(number not in at for number in wanted):
         raise CannotWrite("the statements are not where they were")
     moved = Copy(after, tuple(at[number] for number in wanted))
-    candidate = _first_that_can_be_written(list(_candidates([moved], function)))
-    plainer = candidate.plainer and msgspec.structs.replace(candidate.plainer, via=named)
-    return msgspec.structs.replace(candidate, via=named, plainer=plainer)
+    return _following(named, _first_that_can_be_written(list(_candidates([moved], function))))
 
 
 def _first_that_can_be_written(makings: Sequence[Callable[[], Candidate]]) -> Candidate:
@@ -81,24 +77,43 @@ def _first_that_can_be_written(makings: Sequence[Callable[[], Candidate]]) -> Ca
 
 
 def _after_renaming(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
-    """The same where variables have the function's name, which get another one first."""
-    file = copies[0].file
-    first = renamed_variables(file, function.name)
+    """The function where variables have its name, which get another one first."""
+    try:
+        first, after = _under_another_name(copies[0].file, function.name)
+    except CannotWrite:
+        return
+    for make in _candidates([Copy(after, copy.statements) for copy in copies], function):
+        yield partial(_making_renamed_first, first, make)
+
+
+def _under_another_name(file: ProgramFile, name: str) -> tuple[Candidate, ProgramFile]:
+    """What renames the variables that have a name, and the program then, node for node the same. Raises CannotWrite
+    where it would be another one."""
+    first = renamed_variables(file, name)
     after = rewritten(file, apply_edits(file, first.edits))
-    if after.tree.kind == file.tree.kind:
-        moved = [Copy(after, copy.statements) for copy in copies]
-        yield from (partial(_following, first, make) for make in _candidates(moved, function))
+    if after.tree.kind != file.tree.kind:
+        raise CannotWrite("another name makes another program of it")
+    return first, after
 
 
-def _following(first: Candidate, make: Callable[[], Candidate]) -> Candidate:
-    """A candidate for the program that another one gives."""
-    candidate = make()
-    plainer = candidate.plainer and msgspec.structs.replace(candidate.plainer, via=first)
+def _making_renamed_first(first: Candidate, make: Callable[[], Candidate]) -> Candidate:
+    return _renamed_first(first, make())
+
+
+def _renamed_first(first: Candidate, candidate: Candidate) -> Candidate:
+    """A candidate for the program in which variables got another name, which its title tells."""
     title = f"{candidate.title}; the variable {candidate.name} becomes {first.name}"
-    return msgspec.structs.replace(candidate, title=title, via=first, plainer=plainer)
+    return msgspec.structs.replace(_following(first, candidate), title=title)
+
+
+def _following(first: Candidate, candidate: Candidate) -> Candidate:
+    """A candidate for the program that another one gives."""
+    plainer = candidate.plainer and msgspec.structs.replace(candidate.plainer, via=first)
+    return msgspec.structs.replace(candidate, via=first, plainer=plainer)
 
 
 def _candidates(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[Callable[[], Candidate]]:
+    """The function for all copies, for the first alone given elements, and for the first alone."""
     alone = copies[0]
     _, most = function.bounds or (0, 0)
     asked = Asked(most, tuple(words_of(f"{function.name} {function.purpose}")))

@@ -50,7 +50,7 @@ def renamed_variables(file: ProgramFile, old: str) -> Candidate:
 
 def name_of_its_value(file: ProgramFile, function: str) -> str:
     """A fresh name for a variable that holds what a function gives: `the_mean` of `mean`, `valid` of `is_valid`."""
-    style, words = writer_for(file).style, words_of(function)
+    style, words = writer_for(file).style, words_of(function) or [function]
     own = words[1:] if words[0] in ASKING and len(words) > 1 else ["the", *words]
     return Namer(file, style).fresh(own, [in_convention(["the", *words], style)])
 
