@@ -82,14 +82,23 @@ def _shared_names(file: ProgramFile) -> frozenset[str]:
 def _class_made(file: ProgramFile, name: str) -> str:
     """The class of which a variable is made wherever it gets a value: `Boat` by `tern = Boat("Tern")`; "" where that
     is not told."""
-    tree, known = file.tree, set[str]()
+    known = file.derived.get("classes made")
+    if not isinstance(known, dict):
+        known = file.derived["classes made"] = _classes_made(file)
+    made: set[str] = known.get(name, set())
+    return next(iter(made)) if len(made) == 1 and not file.language.capitals else ""
+
+
+def _classes_made(file: ProgramFile) -> dict[str, set[str]]:
+    """By variable, the classes of what it is given; "" for anything else."""
+    tree, known = file.tree, dict[str, set[str]]()
     for block in file.blocks:
         for statement in block.statements:
             given = given_value(tree, statement)
-            if given is not None and tree.text[given[0]] == name:
+            if given is not None:
                 called = file.called_name(given[1]) if tree.kind[given[1]] == file.language.call else ""
-                known.add(called if called[:1].isupper() else "")
-    return known.pop() if len(known) == 1 and not file.language.capitals else ""
+                known.setdefault(tree.text[given[0]], set()).add(called if called[:1].isupper() else "")
+    return known
 
 
 class Namer:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections.abc import Iterable, Sequence
 from pathlib import PurePosixPath
@@ -27,12 +28,12 @@ def is_left_by(file: ProgramFile, construct: int, jump: int) -> bool:
 
 def refuse_reflection(file: ProgramFile) -> None:
     """A program that looks its own names up by text cannot have names moved, nor one that asks where it is lines."""
-    tree, used = file.tree, set(file.names.everything)
-    for k, (kind, text) in enumerate(zip(tree.kind, tree.text, strict=True)):
-        if kind == "preprocessor":
-            used.update(re.findall(r"\w+", text))
-        elif text == "#" and k + 1 < len(tree.text):
-            used.add(f"#{tree.text[k + 1]}")
+    tree, used = file.tree, file.names.everything
+    if "preprocessor" in tree.kind:
+        told = (text for kind, text in zip(tree.kind, tree.text, strict=True) if kind == "preprocessor")
+        used |= {word for text in told for word in re.findall(r"\w+", text)}
+    if "#" in tree.text:
+        used |= {f"#{after}" for text, after in itertools.pairwise(tree.text) if text == "#"}
     for name in sorted(used & file.language.reflective):
         raise Refused(f"the program uses {name}, which can see every name or line")
 
