@@ -10,12 +10,13 @@ from ..program.elements import elements_used
 from ..program.names import UNBOUND, Role
 from ..program.program import ProgramFile
 from ..program.shapes import variables_of
-from ..program.types import Type, type_of_expression
+from ..program.types import Type
 from ..repeats.columns import Column, Spot
 from ..repeats.slots import Copy
 from .candidate import Candidate
-from .edits import Edit, require_whole_lines
+from .edits import require_whole_lines
 from .functions import beside_which, definition_edits
+from .named_values import type_of_value, with_value
 from .naming import Namer
 from .proof import ValueFunction
 from .typed import column_type, handed_on, variable_type
@@ -28,14 +29,11 @@ def value_function(file: ProgramFile, statement: int, value: int, function: Requ
     tree, language, writer = file.tree, file.language, writer_for(file)
     copy = Copy(file, (statement,))
     require_whole_lines([copy])
-    text = tree.source_of(value)
-    if "\n" in text:
-        raise CannotWrite("the value stands on several lines")
     given = _given(file, statement, value, function)
     parameters = [Variable(name, kind) for name, kind, _ in given]
     beside = beside_which([copy]) if language.methods else 0
     inner = writer.function_indent(beside) + writer.style.indent
-    body = text
+    body = tree.source_of(value)
     spans = sorted(((n, name) for name, _, nodes in given for n in nodes), reverse=True)
     for n, name in spans:
         start, stop = tree.start_byte[n] - tree.start_byte[value], tree.end_byte[n] - tree.start_byte[value]
@@ -43,19 +41,12 @@ def value_function(file: ProgramFile, statement: int, value: int, function: Requ
     if language.values_everywhere:
         lines = writer.function(function.name, parameters, [inner + body], (), beside)
     else:
-        kind = type_of_expression(file, value) if language.typed else None
-        if language.typed and kind is None:
-            raise CannotWrite("the type of the value is not in sight")
-        result = Variable("result", kind)
+        result = Variable("result", type_of_value(file, value))
         lines = writer.function(function.name, parameters, [f"{inner}{writer.named(result, body)}"], (result,), beside)
         lines = _at_once(lines, body)
     arguments = [writer.argument(name, tree.source_of(nodes[0])) for name, _, nodes in given]
     call = writer.call(function.name, arguments, (), "").strip().removesuffix(";")
-    first, last = tree.start_line(statement), tree.end_line(statement)
-    start = tree.line_starts[first - 1]
-    whole = tree.source[start : tree.line_starts[last] if last < len(tree.line_starts) else len(tree.source)]
-    changed = whole[: tree.start_byte[value] - start] + call.encode() + whole[tree.end_byte[value] - start :]
-    edit = Edit(first, last, tuple(changed.decode().rstrip("\n").split("\n")))
+    edit = with_value(file, statement, value, call)
     return Candidate(
         kind="function",
         title=f"A function {function.name}({', '.join(p.name for p in parameters)}), for this value",

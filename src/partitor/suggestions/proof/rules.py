@@ -30,8 +30,7 @@ def refuse_reflection(file: ProgramFile) -> None:
     """A program that looks its own names up by text cannot have names moved, nor one that asks where it is lines."""
     tree, used = file.tree, file.names.everything
     if "preprocessor" in tree.kind:
-        told = (text for kind, text in zip(tree.kind, tree.text, strict=True) if kind == "preprocessor")
-        used |= {word for text in told for word in re.findall(r"\w+", text)}
+        used |= {word for text in _macros(file) for word in re.findall(r"\w+", text)}
     if "#" in tree.text:
         used |= {f"#{after}" for text, after in itertools.pairwise(tree.text) if text == "#"}
     for name in sorted(used & file.language.reflective):
@@ -352,9 +351,8 @@ def _is_only_argument(file: ProgramFile, node: int) -> bool:
 def names_behind_macros(file: ProgramFile, statements: Iterable[int]) -> set[str]:
     """The names for which macros stand that the statements use, be it through other macros."""
     tree = file.tree
-    told = (text for kind, text in zip(tree.kind, tree.text, strict=True) if kind == "preprocessor")
     macros: dict[str, set[str]] = {}
-    for text in told:
+    for text in _macros(file):
         parts = re.match(r"#\s*define\s+(\w+)(?:\(([^)]*)\))?(.*)", text, re.DOTALL)
         if parts is not None:
             macros[parts[1]] = set(re.findall(r"\w+", parts[3])) - set(re.findall(r"\w+", parts[2] or ""))
@@ -371,8 +369,12 @@ def names_behind_macros(file: ProgramFile, statements: Iterable[int]) -> set[str
 
 def is_named_by_a_macro(file: ProgramFile, name: str) -> bool:
     """True where a macro may mention a name that is not seen in the place where it is used."""
-    texts = (t for t, kind in zip(file.tree.text, file.tree.kind, strict=True) if kind == "preprocessor")
-    return any(re.search(rf"\b{re.escape(name)}\b", text) for text in texts)
+    return any(re.search(rf"\b{re.escape(name)}\b", text) for text in _macros(file))
+
+
+def _macros(file: ProgramFile) -> list[str]:
+    """The lines for the preprocessor."""
+    return [text for kind, text in zip(file.tree.kind, file.tree.text, strict=True) if kind == "preprocessor"]
 
 
 def never_changes(file: ProgramFile, name: str, scope: int) -> bool:
