@@ -107,8 +107,9 @@ NO_SUPERLATIVES = frozenset(
 )
 PREPOSITIONS = frozenset("of for from with in at by on between than when where".split())
 
-NUMBER_WORDS = {word: str(n) for n, word in enumerate("three four five six seven eight nine ten twelve".split(), 3)}
-NUMBER_WORDS["twelve"] = "12"
+NUMBER_WORDS = dict(
+    zip("three four five six seven eight nine ten twelve".split(), "3 4 5 6 7 8 9 10 12".split(), strict=True)
+)
 AS_A_NUMBER = 0.5
 """What a number counts that is asked for in a word."""
 MANY_LINES = frozenset("table list rows lines chart all each every".split())

@@ -13,14 +13,13 @@ from ..procedures.wanted import RequiredFunction
 from ..program.elements import elements_used
 from ..program.names import WRITES
 from ..program.program import ProgramFile
-from ..repeats.columns import Column, Spot
 from ..repeats.slots import Copy, Table, compare
 from .candidate import Candidate
 from .edits import apply_edits, rewritten
 from .functions import Asked, function_candidate
 from .named_values import named_value, statement_around
 from .renames import name_of_its_value, renamed_variables
-from .value_functions import value_function
+from .value_functions import element_column, value_function
 from .words import words_of
 
 
@@ -124,8 +123,8 @@ def _candidates(copies: Sequence[Copy], function: RequiredFunction) -> Iterator[
         yield partial(make, table)
     elements = elements_used(alone.file, alone.statements)
     if elements:
-        columns = (Column(values=(text,), spots=tuple(Spot((n,)) for n in nodes)) for text, nodes in elements.items())
-        yield partial(_given_elements, partial(make, Table((alone,), tuple(columns), 1)), function)
+        columns = tuple(element_column(text, nodes) for text, nodes in elements.items())
+        yield partial(_given_elements, partial(make, Table((alone,), columns, 1)), function)
     yield partial(make, Table((alone,), (), 1))
 
 

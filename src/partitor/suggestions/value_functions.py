@@ -115,9 +115,14 @@ def _typed(file: ProgramFile, scope: int, variables: dict[str, list[int]]) -> li
 
 
 def _element(file: ProgramFile, statement: int, text: str, nodes: list[int], namer: Namer) -> Given:
-    column = Column(values=(text,), spots=tuple(Spot((n,)) for n in nodes))
+    column = element_column(text, nodes)
     copy = Copy(file, (statement,))
     return namer.column(column, [copy]), column_type(column, [copy]), nodes
+
+
+def element_column(text: str, nodes: list[int]) -> Column:
+    """An element as what would differ between copies: what it is, and where it stands."""
+    return Column(values=(text,), spots=tuple(Spot((n,)) for n in nodes))
 
 
 def _told(file: ProgramFile, given: list[Given], function: RequiredFunction) -> list[Given]:
