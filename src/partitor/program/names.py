@@ -9,6 +9,7 @@ tells whether that is the whole truth), and what it writes besides is sent outwa
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections import defaultdict
 from enum import IntEnum
 
@@ -52,9 +53,17 @@ class Names(msgspec.Struct, frozen=True, eq=False):
     outward: dict[int, dict[str, bool]]
     """scope → names declared global (True) or nonlocal (False) in it."""
     everything: frozenset[str]
+    owners: dict[tuple[str, int], int] = msgspec.field(default_factory=dict)
+    """What `owner_of` found."""
 
     def owner_of(self, name: str, scope: int) -> int:
         """The scope that owns `name` when it is used in `scope`; UNBOUND if the file binds it nowhere."""
+        found = self.owners.get((name, scope))
+        if found is None:
+            found = self.owners[name, scope] = self._owner_of(name, scope)
+        return found
+
+    def _owner_of(self, name: str, scope: int) -> int:
         tree, first = self.tree, True
         while True:
             sent = self.outward.get(scope, {}).get(name)
@@ -69,7 +78,9 @@ class Names(msgspec.Struct, frozen=True, eq=False):
 
     def owner(self, node: int) -> int:
         """The scope that owns the name at `node`."""
-        return self.owner_of(self.tree.text[node], self.scope[node])
+        name, scope = self.tree.text[node], self.scope[node]
+        found = self.owners.get((name, scope))
+        return self.owner_of(name, scope) if found is None else found
 
     def declared_at(self, node: int) -> bool:
         """True where the name at `node` is declared there (in languages that declare their variables)."""
@@ -77,9 +88,9 @@ class Names(msgspec.Struct, frozen=True, eq=False):
 
     def within(self, start: int, stop: int) -> list[int]:
         """The name tokens from node `start` up to, not including, node `stop`."""
-        from bisect import bisect_left
-
-        return self.nodes[bisect_left(self.nodes, start) : bisect_left(self.nodes, stop)]
+        nodes = self.nodes
+        first = bisect_left(nodes, start)
+        return nodes[first : bisect_left(nodes, stop, first)]
 
 
 def resolve_names(tree: Tree) -> Names:
@@ -89,7 +100,15 @@ def resolve_names(tree: Tree) -> Names:
     scope_kinds = _scope_kinds(language)
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
-    role = {i: _role(tree, i) for i in nodes}
+    kinds, fields, parents = tree.kind, tree.field, tree.parent
+    plain: dict[tuple[str, str], Role | None] = {}
+    role: dict[int, Role] = {}
+    for i in nodes:
+        place = kinds[parents[i]], fields[i]
+        if place not in plain:
+            plain[place] = _role_by_place(language, *place)
+        found = plain[place]
+        role[i] = _role(tree, i) if found is None else found
     changed: set[int] = set()
     if language.struct_values:
         changed |= _given_by_reference(tree)
@@ -100,21 +119,26 @@ def resolve_names(tree: Tree) -> Names:
     for i in changed:
         if role.get(i) is Role.READ:
             role[i] = Role.UPDATE
-    scope = {i: _own_scope(tree, i, inner_scope[i]) for i in nodes}
+    body = {s: _body_of(tree, s) for s in scopes}
+    scope: dict[int, int] = {}
     for i in nodes:
-        parent = tree.parent[i]
-        if role[i] is Role.WRITE and tree.field[i] == language.name_field and tree.kind[parent] in scope_kinds:
-            scope[i] = inner_scope[parent]
+        around = inner_scope[i]
+        start, stop = body[around]
+        scope[i] = around if start <= i < stop else _own_scope(tree, i, around)
+        if role[i] is Role.WRITE and fields[i] == language.name_field and kinds[parents[i]] in scope_kinds:
+            scope[i] = inner_scope[parents[i]]
     parent_scope = {s: inner_scope[s] for s in scopes if s}
     bound: dict[int, set[str]] = {s: set() for s in scopes}
     outward: dict[int, dict[str, bool]] = defaultdict(dict)
-    for i in nodes:
+    for i, own in role.items():
+        if own is Role.READ:
+            continue
         if language.declares:
-            if role[i] is Role.PARAMETER or (role[i] is Role.WRITE and _declares(tree, i)):
+            if own is Role.PARAMETER or (own is Role.WRITE and _declares(tree, i)):
                 bound[scope[i]].add(tree.text[i])
-        elif role[i] is Role.DECLARATION:
-            outward[scope[i]][tree.text[i]] = tree.kind[tree.parent[i]] == "global_statement"
-        elif role[i] in WRITES:
+        elif own is Role.DECLARATION:
+            outward[scope[i]][tree.text[i]] = kinds[parents[i]] == "global_statement"
+        elif own in WRITES:
             bound[_binding_scope(tree, i, scope[i], parent_scope)].add(tree.text[i])
     if language.declares:
         _send_outward(tree, nodes, role, scope, parent_scope, bound, outward)
@@ -198,14 +222,21 @@ def _innermost(tree: Tree, scopes: list[int], wanted: list[int]) -> dict[int, in
     return result
 
 
+def _body_of(tree: Tree, scope: int) -> tuple[int, int]:
+    """The nodes that are in a scope without a doubt, as a range; an empty one where that is not so simple."""
+    if not scope:
+        return 0, len(tree.kind)
+    body = tree.child(scope, tree.language.body_field)
+    plain = body is not None and tree.kind[scope] in tree.language.procedures
+    return (body, tree.end[body]) if plain and body is not None else (0, 0)
+
+
 def _own_scope(tree: Tree, node: int, scope: int) -> int:
     """Move names in headers (defaults, decorators, annotations, first iterable) to the outer scope."""
-    language = tree.language
     while scope:
         if not _evaluated_outside(tree, node, scope):
             return scope
         scope = _scope_above(tree, scope)
-    _ = language
     return 0
 
 
@@ -266,25 +297,50 @@ def _binding_scope(tree: Tree, node: int, scope: int, parent_scope: dict[int, in
     return scope
 
 
-def _role(tree: Tree, node: int) -> Role:
-    language = tree.language
-    parent = tree.parent[node]
-    kind, field = tree.kind[parent], tree.field[node]
+def _role_by_place(language: Language, kind: str, field: str) -> Role | None:
+    """The role of a name in this field of a node of this kind; None where more must be looked at."""
     if (kind, field) == language.member:
         return Role.MEMBER
     if (kind, field) == language.keyword_argument or kind == "method_signature":
         return Role.KEYWORD
-    if field == language.name_field and kind in language.procedures | language.classes:
+    if field == language.name_field and (kind in language.procedures or kind in language.classes):
         return Role.WRITE
     if kind in language.outer_declarations:
         return Role.DECLARATION
+    if kind in language.parameter_lists:
+        return Role.PARAMETER
+    if kind in language.parameter_kinds or field == "parameter" or kind in IN_PARTS:
+        return None
+    if kind in language.captures:
+        return Role.WRITE
+    if kind in language.patterns or language.struct_values or language.methods:
+        return None
+    return _role_as_target(language, kind, field) or Role.READ
+
+
+IN_PARTS = frozenset({"dotted_name", "aliased_import", "keyword_pattern"})
+
+
+def _role_as_target(language: Language, kind: str, field: str) -> Role | None:
+    """The role of what a statement gives a value to there; None for anything else."""
+    if kind in language.deleting:
+        return Role.UPDATE
+    for binding in language.targets:
+        if kind == binding.kind and field == binding.field:
+            return Role.UPDATE if binding.reads_too else Role.WRITE
+    return None
+
+
+def _role(tree: Tree, node: int) -> Role:
+    """The role of a name whose place alone does not tell it."""
+    kind = tree.kind[tree.parent[node]]
     if _names_parameter(tree, node):
         return Role.PARAMETER
     if kind == "dotted_name" or kind == "aliased_import":
         return _dotted_role(tree, node)
     if kind == "keyword_pattern":
-        return Role.KEYWORD if next(tree.children(parent)) == node else Role.READ
-    if kind in language.captures:
+        return Role.KEYWORD if next(tree.children(tree.parent[node])) == node else Role.READ
+    if kind in tree.language.captures:
         return Role.WRITE
     return _target_role(tree, node)
 
@@ -322,11 +378,9 @@ def _target_role(tree: Tree, node: int) -> Role:
         child, parent = parent, tree.parent[parent]
     if parent < 0:
         return Role.READ
-    if tree.kind[parent] in language.deleting:
-        return Role.UPDATE
-    for binding in language.targets:
-        if tree.kind[parent] == binding.kind and tree.field[child] == binding.field:
-            return Role.UPDATE if binding.reads_too else Role.WRITE
+    given = _role_as_target(language, tree.kind[parent], tree.field[child])
+    if given is not None:
+        return given
     if language.struct_values and (_changes_a_record(tree, node) or _read_into(tree, node)):
         return Role.UPDATE
     if language.methods and node and tree.text[node - 1] in {"ref", "out"}:

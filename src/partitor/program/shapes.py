@@ -9,7 +9,8 @@ shared by all files of one `ShapeTable`.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from bisect import bisect_left, bisect_right
+from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 from ..languages.table import Language
@@ -18,8 +19,22 @@ from .names import WRITES
 from .program import ProgramFile
 from .tree import CLASS, Tree
 
-SLOT = ("slot",)
+SLOT, BLOCK, TOKEN = ("slot",), ("block",), ("token",)
+"""What stands in a symbol where a slot is, before the kind of a block, before a token that coarser symbols leave out."""
 DIGITS = re.compile(r"\d+")
+
+
+class _Marks(NamedTuple):
+    """What to look for in a tree."""
+
+    places: list[int]
+    """Nodes that may be slots, operators, called names or blocks, in order."""
+    literals: frozenset[str]
+    operands: frozenset[str]
+    """Kinds of everything that can be a slot."""
+    variables: frozenset[str]
+    kept: frozenset[str]
+    modules: frozenset[str]
 
 
 class Symbols(NamedTuple):
@@ -56,6 +71,7 @@ class ShapeTable:
         self._variables = {id(file.tree): variables_of(file) for file in files}
         self._kept = {id(file.tree): kept_fields(file) for file in files}
         self._modules = {id(file.tree): file.library_modules for file in files}
+        self._marks: dict[int, _Marks] = {}
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
         self._known: dict[int, tuple[Tree, dict[int, Symbols]]] = {}
@@ -100,81 +116,106 @@ class ShapeTable:
     def _look_at(self, tree: Tree, node: int) -> Symbols:
         """One walk over a subtree down to its blocks, which are looked at statement by statement. The finer and coarser
         symbols are the plain one with other things in some of its places."""
+        language, kinds, texts, ends, fields = tree.language, tree.kind, tree.text, tree.end, tree.field
+        blocks, strings, numbers, name = language.blocks, language.strings, language.numbers, language.name
+        marks = self._marks.get(id(tree)) or self._marks_of(tree)
+        places, literals, operands, variables, kept, modules = marks
         plain: list[object] = []
         words: dict[int, object] = {}
         slots: dict[int, object] = {}
         callees: list[int] = []
         signs: dict[int, object] = {}
-        kinds, texts, ends, fields = tree.kind, tree.text, tree.end, tree.field
-        language = tree.language
-        blocks, strings, name, callee = language.blocks, language.strings, language.name, language.callee_field
-        numbers = language.numbers
-        literals = strings | numbers | language.constants
-        operands = literals | {name, language.member[0], "unary_operator", "list", "subscript", CLASS}
-        first = -1 if language.values_everywhere else node
-        variables = self._variables.get(id(tree), frozenset())
-        kept = self._kept.get(id(tree), frozenset())
-        modules = self._modules.get(id(tree), frozenset())
         inside: list[tuple[int, list[Symbols]]] = []
         """Where a block stands, and its statements' symbols."""
-        position, stop = node, ends[node]
-        while position < stop:
+        since, stop = node, ends[node]
+        """What stands from `since` on up to the next place of note is taken as it is, all at once."""
+        k = (bisect_left if language.values_everywhere else bisect_right)(places, node)
+        most = len(places)
+        while k < most:
+            position = places[k]
+            if position >= stop:
+                break
+            k += 1
+            if position < since:
+                continue
             kind, text = kinds[position], texts[position]
-            if kind in blocks and position != node:
+            if kind in blocks:
+                if position == node:
+                    continue
+                plain += (*kinds[since:position], *texts[since:position], BLOCK, kind)
                 inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
-                plain.append(kind)
-                position = ends[position]
-            elif (kind in operands and position != first) and (
+                since = ends[position]
+                k = bisect_left(places, since, k)
+            elif kind in operands and (
                 kind in literals
-                or is_simple_operand(tree, position, language)
+                or (_is_variable(tree, position, language) if kind == name else is_simple_operand(tree, position, language))
                 or (kind == name and text in variables and fields[position] == "object")
                 or (kind == language.member[0] and _is_plain_field(tree, position, variables, kept))
             ):
+                if since < position:
+                    plain += kinds[since:position]
+                    plain += texts[since:position]
+                plain.append(SLOT)
                 slots[len(plain)] = "number" if kind in numbers else kind
                 if kind in strings:
                     words[len(plain)] = _words_of(text)
-                plain.append(SLOT)
-                position = ends[position]
-            elif text:
-                if kind == name and fields[position] == callee:
-                    callees.append(len(plain) + 1)
-                elif modules and (kinds[tree.parent[position]], fields[position]) == language.member:
-                    held = tree.parent[position]
-                    if fields[held] == callee and texts[held + 1] in modules:
-                        callees.append(len(plain) + 1)
-                elif text in OPERATORS:
-                    signs[len(plain)] = signs[len(plain) + 1] = OPERATORS[text]
-                plain += (kind, text)
-                position += 1
-            else:
-                plain += (kind, ends[position] - position == 1)
-                position += 1
-        worded, kinded = _with(plain, words), _with(plain, slots)
-        opened = _with(plain, dict.fromkeys(callees, SLOT)) if language.functions_are_values else plain
-        blunt = _with(plain, signs)
-        shape, worded_shape = self._number(plain, None), self._number(worded, None if worded is plain else "worded")
+                since = ends[position]
+            elif kind == name:
+                if _is_callee_name(tree, position, modules):
+                    callees.append(len(plain) + 2 * (position - since) + 1)
+                    plain += (*kinds[since:position], *texts[since:position], TOKEN, text)
+                    since = position + 1
+            elif text in OPERATORS:
+                plain += (*kinds[since:position], *texts[since:position], TOKEN, text)
+                signs[len(plain) - 1] = OPERATORS[text]
+                since = position + 1
+        plain += kinds[since:stop]
+        plain += texts[since:stop]
+        opened = _with(plain, dict.fromkeys(callees, SLOT)) if callees and language.functions_are_values else plain
+        blunt = _with(plain, signs) if signs else plain
+        # What is finer than the plain symbol is the plain one and what stands in its slots.
+        number = self._number
+        shape = number(None, plain)
+        worded = number("worded", (shape, *words.items())) if words else shape
+        kinded = number("kinded", (shape, *slots.values())) if slots else shape
+        open_calls = shape if opened is plain else number("open", opened)
+        bluntly = shape if blunt is plain else number("blunt", blunt)
         if not inside:
-            return Symbols(
-                shape,
-                worded_shape,
-                self._number(kinded, "kinded"),
-                shape if opened is plain else self._number(opened, "open"),
-                shape if blunt is plain else self._number(blunt, "blunt"),
-                shape,
-                worded_shape,
-            )
+            return Symbols(shape, worded, kinded, open_calls, bluntly, shape, worded)
         return Symbols(
-            self._number([*plain, *((at, *(s.shape for s in found)) for at, found in inside)], "around"),
-            self._number([*worded, *((at, *(s.worded for s in found)) for at, found in inside)], "around"),
-            self._number([*kinded, *((at, *(s.kinded for s in found)) for at, found in inside)], "kinded"),
-            self._number([*opened, *((at, *(s.open_calls for s in found)) for at, found in inside)], "open"),
-            self._number([*blunt, *((at, *(s.blunt for s in found)) for at, found in inside)], "blunt"),
+            number("around", (shape, *((at, *[s.shape for s in found]) for at, found in inside))),
+            number("around", (worded, *((at, *[s.worded for s in found]) for at, found in inside))),
+            number("kinded", (kinded, *((at, *[s.kinded for s in found]) for at, found in inside))),
+            number("open", (open_calls, *((at, *[s.open_calls for s in found]) for at, found in inside))),
+            number("blunt", (bluntly, *((at, *[s.blunt for s in found]) for at, found in inside))),
             shape,
-            worded_shape,
+            worded,
         )
 
-    def _number(self, key: list[object], sort: str | None) -> int:
-        return self._shape.setdefault((sort, *key), len(self._shape))
+    def _marks_of(self, tree: Tree) -> _Marks:
+        language, kinds, texts = tree.language, tree.kind, tree.text
+        literals = language.strings | language.numbers | language.constants
+        operands = literals | {language.name, language.member[0], "unary_operator", "list", "subscript", CLASS}
+        noted = operands | language.blocks
+        places = [i for i, kind in enumerate(kinds) if kind in noted or texts[i] in OPERATORS]
+        around = (self._variables, self._kept, self._modules)
+        found = _Marks(places, literals, operands, *(known.get(id(tree), frozenset()) for known in around))
+        self._marks[id(tree)] = found
+        return found
+
+    def _number(self, sort: str | None, key: Sequence[object]) -> int:
+        known = self._shape
+        return known.setdefault((sort, *key), len(known))
+
+
+def _is_callee_name(tree: Tree, node: int, modules: frozenset[str]) -> bool:
+    """True for the plain name of a function that is called there, or one of a module of the library."""
+    callee, held = tree.language.callee_field, tree.parent[node]
+    if tree.field[node] == callee:
+        return True
+    if not modules or (tree.kind[held], tree.field[node]) != tree.language.member:
+        return False
+    return tree.field[held] == callee and tree.text[held + 1] in modules
 
 
 def _with(plain: list[object], others: dict[int, object]) -> list[object]:

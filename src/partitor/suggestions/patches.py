@@ -5,10 +5,13 @@ from __future__ import annotations
 import difflib
 import re
 from collections.abc import Sequence
+from typing import Literal
 
 from ..source import Source
 
 CONTEXT = 3
+MARK = "\ufeff"
+"""What some editors begin a file with; it is no part of the program and stays where it is."""
 LINE = re.compile(r"[^\r\n]*(?:\r\n|\n|\r|\Z)")
 WIDE = ("utf-16", "utf-32", "utf_16", "utf_32")
 
@@ -33,18 +36,45 @@ def raw_lines(raw: str) -> list[str]:
     return [m.group() for m in LINE.finditer(raw) if m.group()]
 
 
+Operation = Literal["replace", "delete", "insert", "equal"]
+
+
+class _Lines(difflib.SequenceMatcher[str]):
+    """Compares the lines of two texts; those that they begin and end with alike are not looked at any further."""
+
+    def __init__(self, old: Sequence[str], new: Sequence[str]) -> None:
+        most = min(len(old), len(new))
+        self.front = next((k for k in range(most) if old[k] != new[k]), most)
+        self.back = next((k for k in range(most - self.front) if old[-1 - k] != new[-1 - k]), most - self.front)
+        self.sizes = len(old), len(new)
+        super().__init__(
+            a=old[self.front : len(old) - self.back], b=new[self.front : len(new) - self.back], autojunk=False
+        )
+
+    def get_opcodes(self) -> list[tuple[Operation, int, int, int, int]]:
+        front, back = self.front, self.back
+        found: list[tuple[Operation, int, int, int, int]] = [("equal", 0, front, 0, front)] if front else []
+        for tag, a1, a2, b1, b2 in super().get_opcodes():
+            found.append((tag, a1 + front, a2 + front, b1 + front, b2 + front))
+        olds, news = self.sizes
+        return found + ([("equal", olds - back, olds, news - back, news)] if back else [])
+
+
 def with_line_ends(source: Source, text: str) -> str:
     """`text` (LF) as the file would hold it: unchanged lines keep their ends, new ones the usual."""
+    if source.raw.startswith(MARK) and text and not text.startswith(MARK):
+        text = MARK + text
+    if "\r" not in source.raw and source.newline == "\n":
+        return text
     old, new = raw_lines(source.raw), text.split("\n")
     ends_open = not text.endswith("\n")
     if not ends_open:
         new.pop()
     folded = [line.rstrip("\r\n") for line in old]
     result: list[str] = []
-    matcher = difflib.SequenceMatcher(a=folded, b=new, autojunk=False)
-    for tag, a1, a2, b1, b2 in matcher.get_opcodes():
+    for tag, a1, a2, b1, b2 in _Lines(folded, new).get_opcodes():
         if tag == "equal":
-            result += old[a1:a2]
+            result += [line if line.endswith(("\r", "\n")) else line + source.newline for line in old[a1:a2]]
         else:
             result += [line + source.newline for line in new[b1:b2]]
     if ends_open and result:
@@ -59,10 +89,9 @@ def unified_diff(source: Source | None, text: str, path: str = "") -> str:
     (None), one that makes it at `path`."""
     path = source.path if source else path
     old, new = raw_lines(source.raw) if source else [], raw_lines(with_line_ends(source, text) if source else text)
-    matcher = difflib.SequenceMatcher(a=old, b=new, autojunk=False)
     tail = "\t" if " " in path else ""
     out = [f"--- a/{path}{tail}\n" if source else "--- /dev/null\n", f"+++ b/{path}{tail}\n"]
-    for group in matcher.get_grouped_opcodes(CONTEXT):
+    for group in _Lines(old, new).get_grouped_opcodes(CONTEXT):
         first, last = group[0], group[-1]
         out.append(f"@@ -{_range(first[1], last[2])} +{_range(first[3], last[4])} @@\n")
         for tag, a1, a2, b1, b2 in group:
