@@ -96,7 +96,8 @@ class Names(msgspec.Struct, frozen=True, eq=False):
 def resolve_names(tree: Tree) -> Names:
     """Give every name of a tree its role and scope."""
     language = tree.language
-    nodes = [i for i, kind in enumerate(tree.kind) if kind == language.name and tree.text[i]]
+    name, texts = language.name, tree.text
+    nodes = [i for i, kind in enumerate(tree.kind) if kind == name and texts[i]]
     scope_kinds = _scope_kinds(language)
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
@@ -153,7 +154,7 @@ def resolve_names(tree: Tree) -> Names:
         parent_scope=parent_scope,
         bound=bound,
         outward=dict(outward),
-        everything=frozenset(tree.text[i] for i in nodes),
+        everything=frozenset([texts[i] for i in nodes]),
     )
 
 
@@ -213,8 +214,9 @@ def _innermost(tree: Tree, scopes: list[int], wanted: list[int]) -> dict[int, in
     result: dict[int, int] = {}
     stack: list[int] = []
     scope_set = set(scopes)
+    ends = tree.end
     for node in sorted(set(wanted)):
-        while stack and tree.end[stack[-1]] <= node:
+        while stack and ends[stack[-1]] <= node:
             stack.pop()
         result[node] = stack[-1] if stack else 0
         if node in scope_set:

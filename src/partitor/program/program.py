@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 import sys
 from bisect import bisect_left, bisect_right
@@ -10,7 +11,6 @@ from functools import cached_property
 from pathlib import PurePosixPath
 
 import msgspec
-import numpy as np
 
 from ..languages.table import Language
 from ..source import Source
@@ -120,6 +120,12 @@ class ProgramFile:
     def code_lines(self) -> frozenset[int]:
         """1-based numbers of the lines that hold code: no blank and no comment-only lines."""
         return code_line_numbers(self.tree)
+
+    @cached_property
+    def code_lines_before(self) -> list[int]:
+        """For each line number how many lines up to it, itself included, hold code."""
+        known = self.code_lines
+        return list(itertools.accumulate(line in known for line in range(max(len(self.tree.line_starts), *known, 1) + 1)))
 
     @cached_property
     def shared_lines(self) -> frozenset[int]:
@@ -343,12 +349,16 @@ class Program:
 def code_line_numbers(tree: Tree) -> frozenset[int]:
     """1-based numbers of the lines on which a token stands."""
     lines: set[int] = set(tree.braces)
-    tokens = [(start, text) for start, text in zip(tree.start_byte, tree.text, strict=True) if text]
-    lines.update(np.searchsorted(tree.line_starts, [start for start, _ in tokens], side="right").tolist())
-    for start, text in tokens:
-        if "\n" in text:
-            first = bisect_right(tree.line_starts, start)
-            lines.update(n for n, part in enumerate(text.split("\n"), first) if part.strip())
+    line_starts, texts = tree.line_starts, tree.text
+    starts = sorted([start for start, text in zip(tree.start_byte, texts, strict=True) if text])
+    first = 0
+    for n, end in enumerate([*line_starts[1:], len(tree.source) + 1], 1):
+        if first < len(starts) and starts[first] < end:
+            lines.add(n)
+            first = bisect_left(starts, end, first)
+    for node in [i for i, text in enumerate(texts) if "\n" in text]:
+        top = bisect_right(line_starts, tree.start_byte[node])
+        lines.update(n for n, part in enumerate(texts[node].split("\n"), top) if part.strip())
     return frozenset(lines)
 
 
@@ -367,7 +377,8 @@ def _find_blocks(tree: Tree) -> tuple[Block, ...]:
         elif kind in language.branches:
             around.append((tree.end[node], procedure, depth + 1))
         elif kind in language.blocks or node == 0:
-            statements = tuple(child for child in tree.children(node) if tree.kind[child] not in language.clauses)
+            clauses = language.clauses
+            statements = tuple([child for child in tree.children(node) if tree.kind[child] not in clauses])
             if kind not in language.blocks:
                 # A text so broken that the grammar finds no program in it: what it could read, without loose tokens.
                 statements = tuple(child for child in statements if not tree.text[child])
@@ -379,9 +390,9 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
     tree, language = file.tree, file.language
     last_line = max(len(file.lines), 1)
     found = [Procedure(0, "", (), 1, last_line, 0, False, False)]
-    for node, kind in enumerate(tree.kind):
-        if kind not in language.procedures:
-            continue
+    procedures = language.procedures
+    holders = procedures | language.classes
+    for node in [n for n, kind in enumerate(tree.kind) if kind in procedures]:
         name = tree.child(node, language.name_field)
         parent = tree.parent[node]
         outer = node
@@ -389,7 +400,7 @@ def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:
         if decorated:
             outer = parent
         decorated = decorated or _is_annotated(tree, node)
-        around = next((p for p in file.parents(node) if tree.kind[p] in language.procedures | language.classes), 0)
+        around = next((p for p in file.parents(node) if tree.kind[p] in holders), 0)
         found.append(
             Procedure(
                 node,

@@ -72,6 +72,7 @@ class ShapeTable:
         self._kept = {id(file.tree): kept_fields(file) for file in files}
         self._modules = {id(file.tree): file.library_modules for file in files}
         self._marks: dict[int, _Marks] = {}
+        self._texts: dict[int, dict[bytes, int]] = {}
         self._exact: dict[object, int] = {}
         self._shape: dict[object, int] = {}
         self._known: dict[int, tuple[Tree, dict[int, Symbols]]] = {}
@@ -110,8 +111,19 @@ class ShapeTable:
             known = self._known[id(tree)] = (tree, {})
         found = known[1].get(node)
         if found is None:
-            found = known[1][node] = self._look_at(tree, node)
+            found = known[1][node] = self._as_written_before(tree, node)
         return found
+
+    def _as_written_before(self, tree: Tree, node: int) -> Symbols:
+        """The symbols of the same text elsewhere in the file, where it was read in the same way."""
+        end, same = tree.end[node], self._texts.setdefault(id(tree), {})
+        text = tree.source[tree.start_byte[node] : tree.end_byte[node]]
+        other = same.setdefault(text, node)
+        if other != node and tree.kind[node:end] == tree.kind[other : tree.end[other]]:
+            around, beside = tree.parent[node], tree.parent[other]
+            if (tree.kind[around], tree.field[node]) == (tree.kind[beside], tree.field[other]):
+                return self.symbols(tree, other)
+        return self._look_at(tree, node)
 
     def _look_at(self, tree: Tree, node: int) -> Symbols:
         """One walk over a subtree down to its blocks, which are looked at statement by statement. The finer and coarser

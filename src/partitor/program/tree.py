@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Iterator
+from functools import cache
 from sys import intern
 
 import msgspec
@@ -126,6 +127,16 @@ def parse(source: bytes, language: Language, earlier: Tree | None = None) -> Tre
 
 
 QUOTES = b"\"'"
+COMMENT, LEFT_OUT, OPAQUE, TEXT = "comment", "left out", "opaque", "text"
+"""What is special about a node: comments stand aside, some signs are left out, some nodes are kept as one token, and a
+text is one where it has no gaps."""
+
+
+@cache
+def _odd_kinds(grammar: str, comment: frozenset[str], opaque: frozenset[str]) -> dict[int, str]:
+    """What is special about some kinds of nodes, by their numbers."""
+    odd = {";": LEFT_OUT, "string": TEXT} | dict.fromkeys(opaque, OPAQUE) | dict.fromkeys(comment, COMMENT)
+    return {number: odd[kind] for number, kind in words_of(grammar).kinds.items() if kind in odd}
 
 
 class Flattener:
@@ -157,57 +168,57 @@ class Flattener:
 
     def _walk(self, root: tree_sitter.Node, parent: int = -1, depth: int = 0) -> None:
         """Add a node, whose parent is there already, and what is below it. One loop, as every node comes through."""
-        language, source = self.language, self.source
-        comment, opaque, interpolation = language.comment, language.opaque, language.interpolation
-        unusual = comment | opaque | {";", "string"}
-        known_kinds, signs, known_fields = words_of(language.grammar)
+        source, interpolation = self.source, self.language.interpolation
+        known_kinds, signs, known_fields = words_of(self.language.grammar)
+        odd = _odd_kinds(self.language.grammar, self.language.comment, self.language.opaque)
         kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
         ends, starts, stops = self.end, self.start, self.stop
         broken = root.has_error
         cursor = root.walk()
         descend, aside, ascend = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
         open_nodes: list[int] = []
-        deepest = MAX_DEPTH - depth
+        index, deepest = len(kinds), MAX_DEPTH - depth
         while True:
             node = cursor.node
             assert node is not None
             number = node.kind_id
-            kind = known_kinds[number]
-            if kind in comment:
+            way = odd.get(number)
+            if way is COMMENT:
                 self.add_comment(node.start_byte, node.end_byte)
-            elif kind != ";":
+            elif way is not LEFT_OUT:
                 if broken and (node.is_error or node.is_missing):
                     self.add_problem(node)
-                index = len(kinds)
                 start, stop = node.start_byte, node.end_byte
-                kinds.append(kind)
+                kinds.append(known_kinds[number])
                 fields.append(known_fields[cursor.field_id])
                 parents.append(parent)
                 ends.append(index + 1)
                 starts.append(start)
                 stops.append(stop)
                 leaf = len(open_nodes) >= deepest
-                if kind in unusual and not leaf:
+                if way is not None and not leaf:
                     # A text between plain quotes has no gaps.
-                    leaf = kind in opaque or (
+                    leaf = way == OPAQUE or (
                         source[start] in QUOTES or not any(child.type == interpolation for child in node.children)
                     )
                 if not leaf and descend():
                     texts.append("")
                     parent = index
                     open_nodes.append(index)
+                    index += 1
                     continue
+                index += 1
                 sign = signs.get(number)
                 if sign is not None and stop - start == len(sign) and source.startswith(sign, start):
-                    texts.append(kind)
+                    texts.append(known_kinds[number])
                 else:
                     texts.append(intern(source[start:stop].decode(errors="replace")))
             while not aside():
                 if not ascend() or not open_nodes:
                     while open_nodes:
-                        ends[open_nodes.pop()] = len(kinds)
+                        ends[open_nodes.pop()] = index
                     return
-                ends[open_nodes.pop()] = len(kinds)
+                ends[open_nodes.pop()] = index
                 parent = open_nodes[-1] if open_nodes else -1
 
     def tree(self, braces: frozenset[int] = frozenset()) -> Tree:

@@ -10,6 +10,7 @@ from operator import attrgetter
 
 import msgspec
 
+from ..languages.table import Language
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
@@ -101,6 +102,7 @@ class _Finder:
         self.shapes = ShapeTable(program.files)
         self.complete = True
         self.unusable = -(1 << 40)
+        self.never_copied: dict[str, frozenset[str]] = {}
         self.sequences = [
             StatementList(file, block, *self._symbols(file, block))
             for file in program.files
@@ -221,14 +223,20 @@ class _Finder:
             if len(copies) == len(starts):
                 yield copies
 
+    def _never_copied(self, language: Language) -> frozenset[str]:
+        """Kinds of statements that are part of no copy."""
+        if language.id not in self.never_copied:
+            never = language.outer_declarations | language.procedures | language.classes | language.wrappers
+            never |= language.fields | (frozenset() if language.values_everywhere else language.strings)
+            self.never_copied[language.id] = never
+        return self.never_copied[language.id]
+
     def _symbols(self, file: ProgramFile, block: Block) -> tuple[list[int], list[Symbols]]:
         """Shape symbols, and all symbols; what can never be part of a copy gets a shape of its own (negative)."""
         symbols = []
         details = [self.shapes.symbols(file.tree, s) for s in block.statements]
         tree, kinds, ends = file.tree, file.tree.kind, file.tree.end
-        whole, language = file.is_whole, file.language
-        never = language.outer_declarations | language.procedures | language.classes | language.wrappers
-        never |= language.fields | (frozenset() if language.values_everywhere else language.strings)
+        whole, never = file.is_whole, self._never_copied(file.language)
         for s, found in zip(block.statements, details, strict=True):
             unusable = (
                 kinds[s] in never

@@ -37,7 +37,8 @@ CHECKING = ("assert", "check-", "test-")
 
 def code_lines(copy: Copy) -> int:
     """Lines with code on which the copy stands."""
-    return sum(1 for line in range(copy.start_line, copy.end_line + 1) if line in copy.file.code_lines)
+    before = copy.file.code_lines_before
+    return before[copy.end_line] - before[copy.start_line - 1]
 
 
 LEAST_SAVED = 2
@@ -270,6 +271,8 @@ def leaves(copy: Copy) -> bool:
     """True where a statement of the copy returns or raises, or breaks out of what stands around the copy."""
     start, stop = copy.span
     file, tree = copy.file, copy.file.tree
+    if file.language.leaving.isdisjoint(tree.kind[start:stop]):
+        return False
     own = file.language.loops | {"switch_statement"}
 
     def stays(node: int) -> bool:

@@ -26,13 +26,16 @@ def windows_like(
 ) -> dict[tuple[int, ...], list[tuple[ProgramFile, tuple[int, ...]]]]:
     """Where the symbols of each body stand. Linear in the program for each length of a body."""
     wanted = set(bodies)
+    beginnings = {body[0] for body in wanted if body}
     found: dict[tuple[int, ...], list[tuple[ProgramFile, tuple[int, ...]]]] = {}
     for length in sorted({len(body) for body in wanted}):
         for file, statements, symbols in sequences:
             free = 0
             for start in range(len(symbols) - length + 1):
+                if symbols[start] not in beginnings or start < free:
+                    continue
                 key = tuple(symbols[start : start + length])
-                if key in wanted and start >= free:
+                if key in wanted:
                     found.setdefault(key, []).append((file, tuple(statements[start : start + length])))
                     free = start + length
     return found
@@ -91,9 +94,12 @@ def _next(file: ProgramFile, statement: int) -> int | None:
 
 def _fitting(procedure: Procedure, own: Copy, others: Sequence[Copy]) -> Table | None:
     """The table of a function's statements and the copies that a call could stand for; None where there are none."""
-    fitting = [copy for copy in others if _fits(procedure, compare([own, copy]))]
+    alone = [(copy, compare([own, copy])) for copy in others]
+    fitting = [(copy, table) for copy, table in alone if _fits(procedure, table)]
+    if len(fitting) == 1:
+        return fitting[0][1]
     if fitting:
-        table = compare([own, *fitting])
+        table = compare([own, *(copy for copy, _ in fitting)])
         if table is not None and _fits(procedure, table):
             return table
     return None

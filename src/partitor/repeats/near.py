@@ -66,7 +66,7 @@ def near_twins(
     groups: list[tuple[set[int], int, int]] = []
     if len(functions) > MOST_PLACES:
         return
-    blunted = [[blunt(file, s) for s in statements] for file, statements in bodies]
+    blunted = _blunted(bodies, lines, blunt)
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         found = _compared(lines[a], lines[b])
         if found is None and blunted[a] == blunted[b]:
@@ -91,7 +91,7 @@ def near_blocks(
     if len(places) > MOST_PLACES:
         return
     lines = _worth_comparing(places, shape, worded)
-    blunted = [[blunt(file, s) for s in statements] for file, statements in places]
+    blunted = _blunted(places, lines, blunt)
     taken: set[int] = set()
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
@@ -103,6 +103,16 @@ def near_blocks(
             taken |= {a, b}
             copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
             yield NearBlock(copies, *found)
+
+
+def _blunted(
+    places: Sequence[tuple[ProgramFile, Sequence[int]]], lines: Sequence[list[_Line]], blunt: Symbol
+) -> list[list[int]]:
+    """The `blunt` symbols of the places that are compared at all."""
+    return [
+        [blunt(file, s) for s in statements] if found else []
+        for (file, statements), found in zip(places, lines, strict=True)
+    ]
 
 
 def near_stretches(

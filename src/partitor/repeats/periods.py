@@ -9,7 +9,7 @@ enough symbols meet at all.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 import msgspec
 import numpy as np
@@ -46,13 +46,33 @@ def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, *finer: Sequ
     promising = [_promising_periods(text, longest, fewest_copies) for text in texts]
     found: dict[Repetition, None] = {}
     for k, text in enumerate(texts):
-        array = np.array(text, dtype=np.int64)
         for period in sorted(set().union(*promising) if k == 0 else promising[k]):
-            same = np.flatnonzero(np.diff(np.concatenate(([0], array[period:] == array[:-period], [0]))))
-            for start, stop in zip(same[::2].tolist(), same[1::2].tolist(), strict=True):
+            for start, stop in _equal_to_shifted(text, period):
                 if stop + period - start >= period * fewest_copies:
                     found[Repetition(start, stop + period, period)] = None
     return sorted(found, key=lambda r: (r.period, r.start, -r.stop))
+
+
+SHORT = 200
+"""Symbols up to which a loop is quicker than starting up array work."""
+
+
+def _equal_to_shifted(text: list[int], period: int) -> Iterator[tuple[int, int]]:
+    """Stretches [start, stop) in which each symbol is the one `period` further on."""
+    if len(text) > SHORT:
+        array = np.array(text, dtype=np.int64)
+        same = np.flatnonzero(np.diff(np.concatenate(([0], array[period:] == array[:-period], [0]))))
+        yield from zip(same[::2].tolist(), same[1::2].tolist(), strict=True)
+        return
+    start = 0
+    later = text[period:]
+    for k, (symbol, other) in enumerate(zip(text, later, strict=False)):
+        if symbol != other:
+            if start < k:
+                yield start, k
+            start = k + 1
+    if start < len(later):
+        yield start, len(later)
 
 
 def may_repeat(symbols: Sequence[int], fewest_copies: int) -> bool:

@@ -196,8 +196,9 @@ WORDY = frozenset("\"'_" + string.ascii_letters + string.digits)
 def _words_before(file: ProgramFile) -> list[int]:
     """For each node, and the end, how many names, values and texts stand before it in the file."""
     if "words before" not in file.derived:
-        found = [text[:1] in WORDY or text[:1].isalnum() for text in file.tree.text]
-        file.derived["words before"] = [0, *itertools.accumulate(found)]
+        texts = file.tree.text
+        wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
+        file.derived["words before"] = [0, *itertools.accumulate([text in wordy for text in texts])]
     known = file.derived["words before"]
     assert isinstance(known, list)
     return known
@@ -254,9 +255,11 @@ class _Walk:
             return self._slot(nodes)
         if kind == "list" and tree.language.lists_are_values and all(map(is_plain_list, trees, nodes)):
             return self._slot(nodes)
-        children = [list(t.children(n)) for t, n in zip(trees, nodes, strict=True)]
-        if len(set(map(len, children))) > 1:
-            return self._slot(nodes)
+        children = [_children(t.end, n) for t, n in zip(trees, nodes, strict=True)]
+        most = len(children[0])
+        for found in children:
+            if len(found) != most:
+                return self._slot(nodes)
         slots, constant = len(self.slots), self.constant
         for below in zip(*children, strict=True):
             if not self.match(below):
@@ -288,6 +291,16 @@ class _Walk:
             self.slots.append(nodes)
             return True
         return False
+
+
+def _children(ends: list[int], node: int) -> list[int]:
+    """The direct children of a node, all at once."""
+    found = []
+    child, stop = node + 1, ends[node]
+    while child < stop:
+        found.append(child)
+        child = ends[child]
+    return found
 
 
 def _are_plain_words(tree: Tree, node: int) -> bool:

@@ -27,20 +27,25 @@ class Repeat(msgspec.Struct, frozen=True):
     starts: tuple[int, ...]
 
 
-def suffix_array(text: Ints) -> tuple[Ints, Ints]:
-    """The suffix array of `text` (int64, shape (n,)) and the rank of each suffix.
+def suffix_array(symbols: list[int]) -> tuple[list[int], list[int]]:
+    """The suffix array of a text of `n` symbols (64 bits each) and the rank of each suffix.
 
-    >>> suffix_array(np.array([2, 1, 2, 1]))[0].tolist()
-    [3, 1, 2, 0]
+    >>> suffix_array([2, 1, 2, 1])
+    ([3, 1, 2, 0], [3, 1, 2, 0])
     """
+    n = len(symbols)
+    if n > SHORT:
+        order, rank = _sorted_by_doubling(np.array(symbols, dtype=np.int64))
+        return order.tolist(), rank.tolist()
+    by_suffix = sorted(range(n), key=lambda i: symbols[i:])
+    ranks = [0] * n
+    for k, i in enumerate(by_suffix):
+        ranks[i] = k
+    return by_suffix, ranks
+
+
+def _sorted_by_doubling(text: Ints) -> tuple[Ints, Ints]:
     n = len(text)
-    if n <= SHORT:
-        symbols = text.tolist()
-        by_suffix = sorted(range(n), key=lambda i: symbols[i:])
-        order = np.array(by_suffix, dtype=np.int64)
-        rank = np.empty(n, dtype=np.int64)
-        rank[order] = np.arange(n)
-        return order, rank
     rank = np.unique(text, return_inverse=True)[1].astype(np.int64)
     order = np.argsort(rank, kind="stable")
     width = 1
@@ -59,9 +64,8 @@ def suffix_array(text: Ints) -> tuple[Ints, Ints]:
     return order, rank
 
 
-def lcp_array(text: Ints, order: Ints, rank: Ints) -> list[int]:
-    """`lcp[k]`: common prefix length of the suffixes at `order[k - 1]` and `order[k]`; lcp[0] = 0."""
-    symbols, positions, ranks = text.tolist(), order.tolist(), rank.tolist()
+def lcp_array(symbols: list[int], positions: list[int], ranks: list[int]) -> list[int]:
+    """`lcp[k]`: common prefix length of the suffixes at `positions[k - 1]` and `positions[k]`; lcp[0] = 0."""
     n = len(symbols)
     lcp = [0] * n
     length = 0
@@ -96,10 +100,8 @@ def maximal_repeats(sequences: Sequence[Sequence[int]], shortest: int) -> Iterat
         separator -= 1
     if len(joined) < 2:
         return
-    text = np.array(joined, dtype=np.int64)
-    order, rank = suffix_array(text)
-    lcp = [min(height, LONGEST) for height in lcp_array(text, order, rank)]
-    positions = order.tolist()
+    positions, ranks = suffix_array(joined)
+    lcp = [min(height, LONGEST) for height in lcp_array(joined, positions, ranks)]
     found: list[tuple[int, int, int]] = []
     stack: list[tuple[int, int]] = []
     for k in range(1, len(lcp) + 1):
