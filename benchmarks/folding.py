@@ -37,9 +37,11 @@ from partitor.reading.collect import Submission
 from partitor.records import Suggestion
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
+from partitor.suggestions.attempts import LEAST_SAVING, Proved, attempt
 from partitor.suggestions.edits import apply_edits
+from partitor.suggestions.makings import makings
 from partitor.suggestions.proof import prove
-from partitor.suggestions.worked import LEAST_SAVING, Proved, attempt, makings, proved_suggestions
+from partitor.suggestions.worked import proved_suggestions
 
 WITHOUT_STEPS = Assignment(limits=Limits(procedure_statements=10_000))
 

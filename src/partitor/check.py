@@ -22,11 +22,12 @@ from .records import Finding, Place, Routine, Step, Suggestion, WorkedAnswer
 from .repeats.find import Repeats, find_repeats
 from .scoring.rubric import score, totals
 from .source import Source
+from .suggestions.attempts import Deadline
 from .suggestions.candidate import Candidate
 from .suggestions.jobs import job_candidates
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
-from .suggestions.worked import Deadline, Worked, own_statements, work_through
+from .suggestions.worked import Worked, own_statements, work_through
 
 NEEDS_THE_WHOLE = frozenset(
     {"missing-function", "uncalled-function", "undefined-call", "loose-code", "unused-parameter"}

@@ -32,24 +32,17 @@ from .repeats.limits import Limits
 from .repeats.near import NearBlock, NearTwins
 from .repeats.runs import Run
 from .repeats.slots import Copy, Table
+from .suggestions.attempts import Deadline, Proved, attempt
 from .suggestions.candidate import Candidate, InFile
 from .suggestions.functions import function_candidate
 from .suggestions.jobs import copy_of, job_candidates
 from .suggestions.loops import loop_candidate
+from .suggestions.makings import block_candidate, in_a_function, twins_candidate
 from .suggestions.near_merges import near_merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
 from .suggestions.steps import steps_of
-from .suggestions.worked import (
-    Deadline,
-    Proved,
-    attempt,
-    block_candidate,
-    first_proved,
-    in_a_function,
-    own_statements,
-    twins_candidate,
-)
+from .suggestions.worked import first_proved, own_statements
 
 
 class Remarks:

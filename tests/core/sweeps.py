@@ -9,7 +9,9 @@ from core.builders import read
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
-from partitor.suggestions.worked import Deadline, Proved, attempt, makings, replaced, work_through
+from partitor.suggestions.attempts import Deadline, Proved, attempt
+from partitor.suggestions.makings import makings
+from partitor.suggestions.worked import replaced, work_through
 
 Group = tuple[str, list[str]]
 """A text, and what became of it."""

@@ -15,8 +15,9 @@ from core.wild_arrays import wild_arrays
 from core.wild_braces import wild_braces
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
+from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.proof import ListedVariables, prove
-from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
+from partitor.suggestions.worked import proved_suggestions, work_through
 
 DOTS = """\
 let x1 = 20;

@@ -10,9 +10,10 @@ from wild_braces import wild_braces
 
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
+from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import prove
-from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
+from partitor.suggestions.worked import proved_suggestions, work_through
 
 PROGRAMS = {"javascript": 120, "c": 50, "cpp": 50, "java": 60, "typescript": 60, "gamescript": 60, "arduino": 50}
 PROGRAMS["csharp"] = 40

@@ -8,8 +8,9 @@ from core.builders import file, report, run, verdict, worked
 from core.wild_functions import alike_methods
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
+from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.proof import NewFunction
-from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
+from partitor.suggestions.worked import proved_suggestions, work_through
 
 PUMP = """
 class Pump:

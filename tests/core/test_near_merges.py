@@ -13,9 +13,9 @@ from core.wild_braces import wild_pair
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
+from partitor.suggestions.attempts import Proved, attempt
 from partitor.suggestions.near_merges import near_merge_candidate
 from partitor.suggestions.proof import MergedFunctions, prove
-from partitor.suggestions.worked import Proved, attempt
 
 REPORTS = """
 def report_mill(levels):

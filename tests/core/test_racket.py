@@ -11,8 +11,9 @@ from core.runners import can_run, outputs
 from core.wild_lisp import wild_lisp
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
+from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.proof import Claim, MergedFunctions, NewFunction, NewLoop
-from partitor.suggestions.worked import Deadline, proved_suggestions, work_through
+from partitor.suggestions.worked import proved_suggestions, work_through
 
 GATES = """
 #lang racket

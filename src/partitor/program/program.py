@@ -125,7 +125,9 @@ class ProgramFile:
     def code_lines_before(self) -> list[int]:
         """For each line number how many lines up to it, itself included, hold code."""
         known = self.code_lines
-        return list(itertools.accumulate(line in known for line in range(max(len(self.tree.line_starts), *known, 1) + 1)))
+        return list(
+            itertools.accumulate(line in known for line in range(max(len(self.tree.line_starts), *known, 1) + 1))
+        )
 
     @cached_property
     def shared_lines(self) -> frozenset[int]:

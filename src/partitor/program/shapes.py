@@ -20,7 +20,7 @@ from .program import ProgramFile
 from .tree import CLASS, Tree
 
 SLOT, BLOCK, TOKEN = ("slot",), ("block",), ("token",)
-"""What stands in a symbol where a slot is, before the kind of a block, before a token that coarser symbols leave out."""
+"""What stands in a symbol for a slot, before the kind of a block, before a token that coarser symbols leave out."""
 DIGITS = re.compile(r"\d+")
 
 
@@ -160,7 +160,11 @@ class ShapeTable:
                 k = bisect_left(places, since, k)
             elif kind in operands and (
                 kind in literals
-                or (_is_variable(tree, position, language) if kind == name else is_simple_operand(tree, position, language))
+                or (
+                    _is_variable(tree, position, language)
+                    if kind == name
+                    else is_simple_operand(tree, position, language)
+                )
                 or (kind == name and text in variables and fields[position] == "object")
                 or (kind == language.member[0] and _is_plain_field(tree, position, variables, kept))
             ):

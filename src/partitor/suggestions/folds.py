@@ -1,0 +1,164 @@
+"""Which fold comes next in a chain: the one that saves most, of the first sort that has any.
+
+Finding is done anew for each link, as a fold brings others to light; proving is not. Most findings are the same texts
+as one link before, and are worth what they were worth then: the best of them is proved once more on the program as it
+is now, and only it. What could not be proved is tried again when nothing else is left.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from functools import partial
+from typing import NamedTuple
+
+from ..repeats.find import RepeatedBlock, Repeats
+from ..repeats.near import NearTwins
+from ..repeats.runs import Run
+from ..repeats.slots import Copy, Table
+from .attempts import LEAST_SAVING, Deadline, Proved, attempt
+from .candidate import Candidate
+from .loops import loop_candidate
+from .makings import Making, block_candidate, functions, loops, merges, twins_candidate
+
+Texts = tuple[object, ...]
+"""What a finding is about, by which it is known again in the program after a fold."""
+
+
+class _Worth(NamedTuple):
+    """What a fold is chosen by."""
+
+    is_listing: bool
+    saved: int
+
+
+class Folds:
+    """Chooses fold after fold of one chain."""
+
+    def __init__(self, deadline: Deadline) -> None:
+        self.deadline = deadline
+        self._forget()
+
+    def _forget(self) -> None:
+        self.worth: dict[Texts, _Worth | None] = {}
+        """Of what was tried; None: it could not be proved, or saves too little."""
+        self.looped: dict[Texts, bool] = {}
+        self.first: dict[Texts, bool] = {}
+        """Blocks that come before the loops in them, and that do not."""
+        self.relied = False
+        """True where something was left out for what is remembered of it."""
+
+    def best(self, repeats: Repeats) -> Proved | None:
+        """The next fold; None where none is left."""
+        self.relied = False
+        found = self._best(repeats)
+        if found is None and self.relied:
+            self._forget()
+            found = self._best(repeats)
+        return found
+
+    def _best(self, repeats: Repeats) -> Proved | None:
+        earlier = [(partial(block_candidate, b), b.table) for b in repeats.blocks if self._comes_first(b, repeats)]
+        for group in (earlier, loops(repeats), functions(repeats, self._has_a_loop), merges(repeats)):
+            best = self._best_of(group)
+            if best is not None:
+                return _merge_of_what_it_is_given(best, repeats) or best
+        return None
+
+    def _best_of(self, group: Iterable[Making]) -> Proved | None:
+        """The fold that saves most; of equal ones the first."""
+        waiting: list[tuple[_Worth, int, Making, Proved | None]] = []
+        for k, making in enumerate(group):
+            texts = _texts_of(making)
+            if texts not in self.worth:
+                found = self._proved(making, texts)
+                waiting += [(_worth_of(found), -k, making, found)] if found is not None else []
+                continue
+            known = self.worth[texts]
+            self.relied = self.relied or known is None
+            waiting += [(known, -k, making, None)] if known is not None else []
+        while waiting:
+            best = max(waiting, key=lambda entry: entry[:2])
+            waiting.remove(best)
+            _, place, making, proved = best
+            if proved is not None:
+                return proved
+            found = self._proved(making, _texts_of(making))
+            waiting += [(_worth_of(found), place, making, found)] if found is not None else []
+        return None
+
+    def _proved(self, making: Making, texts: Texts) -> Proved | None:
+        """A fold that is proved and saves enough."""
+        self.deadline.check()
+        result = attempt(*making)
+        enough = isinstance(result, Proved) and result.saved_lines >= _least_saving(result.candidate)
+        self.worth[texts] = _worth_of(result) if isinstance(result, Proved) and enough else None
+        return result if isinstance(result, Proved) and enough else None
+
+    def _has_a_loop(self, run: Run) -> bool:
+        making: Making = (partial(loop_candidate, run), run.table)
+        texts = _texts_of(making)
+        if texts not in self.looped:
+            self.looped[texts] = isinstance(attempt(*making), Proved)
+        return self.looped[texts]
+
+    def _comes_first(self, block: RepeatedBlock, repeats: Repeats) -> bool:
+        """True for a block with runs in it that would be lost if these became loops first, or is worth more than
+        they."""
+        if not block.holds_rows or block.holds_unlike_rows:
+            return block.holds_unlike_rows
+        texts = _texts_of((partial(block_candidate, block), block.table))
+        if texts not in self.first:
+            self.first[texts] = _is_worth_more_than_its_loops(block, repeats)
+        return self.first[texts]
+
+
+def _texts_of(making: Making) -> Texts:
+    make, about = making
+    sort = make.func.__name__ if isinstance(make, partial) else ""
+    if isinstance(about, NearTwins):
+        return (sort, *((f.path, f.tree.source_of(p.node)) for f, p in about.procedures))
+    copies = about.table.copies if isinstance(about, Run) else about.copies
+    return (sort, *((copy.file.path, *map(copy.file.tree.source_of, copy.statements)) for copy in copies))
+
+
+def _worth_of(proved: Proved) -> _Worth:
+    return _Worth(proved.candidate.is_listing, proved.saved_lines)
+
+
+def _merge_of_what_it_is_given(fold: Proved, repeats: Repeats) -> Proved | None:
+    """The merge of twins that a loop or a function would be given by name, and so could not be merged any more,
+    where that is worth more."""
+    if fold.candidate.kind not in ("loop", "function"):
+        return None
+    values = {value for slot in fold.candidate.slots for value in slot.values}
+    for twins in repeats.twins:
+        if all(p.name in values for _, p in twins.procedures):
+            merge = attempt(partial(twins_candidate, twins), twins.table)
+            if isinstance(merge, Proved) and merge.saved_lines > fold.saved_lines:
+                return merge
+    return None
+
+
+def _is_worth_more_than_its_loops(block: RepeatedBlock, repeats: Repeats) -> bool:
+    proved = attempt(partial(block_candidate, block), block.table)
+    if not isinstance(proved, Proved):
+        return False
+    inside = [r for r in repeats.runs if any(_is_within(r.table, copy) for copy in block.table.copies)]
+    inner = [attempt(partial(loop_candidate, run), run.table) for run in inside]
+    return proved.saved_lines > sum(max(loop.saved_lines, 0) for loop in inner if isinstance(loop, Proved))
+
+
+def _is_within(table: Table, copy: Copy) -> bool:
+    return all(lies_in(one, copy) for one in table.copies)
+
+
+def lies_in(one: Copy, other: Copy) -> bool:
+    """True where a copy is part of another one."""
+    (start, stop), (first, last) = one.span, other.span
+    return one.file is other.file and first <= start and stop <= last
+
+
+def _least_saving(candidate: Candidate) -> int:
+    """What has a brace to close costs a line more, and is worth it all the same; a list in place of numbered variables
+    makes other runs over them simpler."""
+    return LEAST_SAVING - 1 if candidate.file.language.declares or candidate.is_listing else LEAST_SAVING

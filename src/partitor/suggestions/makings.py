@@ -1,0 +1,128 @@
+"""What may come of each finding: a loop, a function, a merge."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import partial
+
+from ..repeats.find import RepeatedBlock, Repeats, Twins
+from ..repeats.judge import FEWEST, worth_a_function
+from ..repeats.near import NearTwins
+from ..repeats.runs import Run
+from ..repeats.slots import Copy, Table, compare
+from ..repeats.windows import parts_of
+from .attempts import LEAST_SAVING, Proved, attempt, tried
+from .candidate import Candidate
+from .edits import CannotWrite
+from .functions import call_candidate, function_candidate
+from .loops import loop_candidate
+from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, shared_name
+from .near_merges import near_merge_candidate
+from .sharing import is_one_function, moved_candidate
+
+Making = tuple[Callable[[], Candidate], Table | NearTwins | Run]
+"""How a candidate is made, and what it is about: a run's table is about its loop, the run about a function for it."""
+
+
+def makings(repeats: Repeats) -> Iterator[Making]:
+    """Every loop, function and merge that may come of what was found."""
+    yield from loops(repeats)
+    yield from functions(repeats, has_a_loop)
+    yield from merges(repeats)
+
+
+def loops(repeats: Repeats) -> Iterator[Making]:
+    """A loop for each run."""
+    for run in repeats.runs:
+        yield partial(loop_candidate, run), run.table
+
+
+def has_a_loop(run: Run) -> bool:
+    """True for a run that can become a loop."""
+    return isinstance(attempt(partial(loop_candidate, run), run.table), Proved)
+
+
+def functions(repeats: Repeats, looped: Callable[[Run], bool]) -> Iterator[Making]:
+    """A function for each block, and for each run that is not `looped`."""
+    for block in repeats.blocks:
+        yield partial(block_candidate, block), block.table
+    for run in repeats.runs:
+        if in_a_function(run) and not looped(run):
+            yield partial(function_candidate, run.table), run
+
+
+def in_a_function(run: Run) -> bool:
+    """True for a run that could be calls of a function one after the other, where it can be no loop."""
+    whole = not (run.rest or run.more or run.in_branches)
+    return whole and worth_a_function(run.table, FEWEST)
+
+
+def merges(repeats: Repeats) -> Iterator[Making]:
+    """One function for all twins, and for those that are nearly such."""
+    for twins in repeats.twins:
+        yield partial(twins_candidate, twins), twins.table
+    for near in repeats.near_twins:
+        yield partial(near_merge_candidate, near), near
+
+
+def block_candidate(block: RepeatedBlock) -> Candidate:
+    """A function for a block, or calls of the one that is there already; one that stands in several files is kept
+    once."""
+    if is_one_function(block.table):
+        return moved_candidate(block.table)
+    if block.known:
+        return call_candidate(block.table, block.known)
+    whole = tried(partial(function_candidate, block.table))
+    if isinstance(whole, Proved):
+        return whole.candidate
+    # What a part of the statements takes and gives back may be little enough, and nothing may leave in it.
+    for part in parts_of(block.table):
+        result = tried(partial(function_candidate, part))
+        if isinstance(result, Proved):
+            return result.candidate
+    return function_candidate(block.table)
+
+
+def twins_candidate(twins: Twins) -> Candidate:
+    """One function for twins; where others call them by name, and so they must stay, or no call could give it what it
+    needs, a function for what they do."""
+    apart = len({id(f) for f, _ in twins.procedures}) > 1
+    methods = not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures])
+    stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
+    stay = stay or _change_the_programs(twins)
+    if stay and not methods and not any(c.is_field for c in twins.table.columns):
+        return _shared_by_twins(twins)
+    try:
+        merge = merge_candidate(twins)
+    except CannotWrite:
+        shared = _worth_sharing(twins)
+        if shared is None:
+            raise
+        return shared
+    return merge if isinstance(tried(lambda: merge), Proved) else _worth_sharing(twins) or merge
+
+
+def _worth_sharing(twins: Twins) -> Candidate | None:
+    """A function for what twins do that keep their own names, where it is proved and saves enough."""
+    shared = tried(partial(_shared_by_twins, twins))
+    return shared.candidate if isinstance(shared, Proved) and shared.saved_lines >= LEAST_SAVING else None
+
+
+def _shared_by_twins(twins: Twins) -> Candidate:
+    """A function for what twins do that keep their own names."""
+    return function_candidate(_without_outer_names(twins.table), name=shared_name(twins))
+
+
+def _change_the_programs(twins: Twins) -> bool:
+    """True where each function changes another variable of the program: no call could give it that."""
+    file, first = twins.procedures[0]
+    targets = (c.values[0] for c in twins.table.columns if c.is_target and c.is_name)
+    return any(file.names.owner_of(name, first.node) == 0 for name in targets)
+
+
+def _without_outer_names(table: Table) -> Table:
+    """The copies without the line with which each says which variables of the program it changes."""
+    outer = table.copies[0].file.language.outer_declarations
+    if not all(c.file.tree.kind[c.first] in outer and len(c.statements) > 1 for c in table.copies):
+        return table
+    return compare([Copy(c.file, c.statements[1:]) for c in table.copies]) or table
