@@ -9,7 +9,7 @@ from core.hidden import hidden
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
-from partitor.suggestions import folds
+from partitor.suggestions import folds, worked
 from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.folds import Folds
 from partitor.suggestions.worked import replaced
@@ -68,3 +68,32 @@ def test_what_could_not_be_proved_is_tried_again_when_nothing_else_is_left(monke
     folded = chain(LIGHTS + 'print("lit")\n' + GATES, remembering=True)
     assert folded.count("for ") == 2
     assert asked.count('print("gate 1")') > 1
+
+
+def test_what_was_cut_once_is_not_cut_again_for_each_of_its_steps(monkeypatch):
+    part = """\
+    # part {k}
+    a{k} = int(input())
+    while a{k} < {k}:
+        a{k} = int(input())
+        print({k}, "at least")
+    print(a{k} * {k} - {k})
+
+"""
+    text = "def main():\n" + "".join(part.format(k=k) for k in range(3, 9)) + "\nmain()\n"
+    cut, steps_of = [], worked.steps_of
+
+    def counted(*asked):
+        cut.append(asked)
+        return steps_of(*asked)
+
+    monkeypatch.setattr(worked, "steps_of", counted)
+    program = Program([read(text, "python")])
+    cutting = worked.Cutting(set(), set(), frozenset())
+    links = 0
+    while (link := worked._next_step(program, Limits(), Deadline(100), cutting)) is not None:
+        program, links = replaced(program, link.changed), links + 1
+    assert links > 3
+    assert len(cut) < links
+    main = program.files[0].source.text.split("def main")[1]
+    assert main.count("()") > links

@@ -41,9 +41,8 @@ def kept_fields(file: ProgramFile) -> frozenset[str]:
     if "kept fields" not in file.derived:
         tree, language = file.tree, file.language
         made, changed = set[str](), set[str]()
-        for node, kind in enumerate(tree.kind):
-            if kind != language.member[0]:
-                continue
+        member = language.member[0]
+        for node in [n for n, kind in enumerate(tree.kind) if kind == member]:
             parent = tree.parent[node]
             written = tree.field[node] == "left" or "pattern" in tree.kind[parent]
             if not written and tree.kind[parent] != "delete_statement":

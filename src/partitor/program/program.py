@@ -353,12 +353,13 @@ def code_line_numbers(tree: Tree) -> frozenset[int]:
     lines: set[int] = set(tree.braces)
     line_starts, texts = tree.line_starts, tree.text
     starts = sorted([start for start, text in zip(tree.start_byte, texts, strict=True) if text])
-    first = 0
+    first, most = 0, len(starts)
     for n, end in enumerate([*line_starts[1:], len(tree.source) + 1], 1):
-        if first < len(starts) and starts[first] < end:
+        if first < most and starts[first] < end:
             lines.add(n)
             first = bisect_left(starts, end, first)
-    for node in [i for i, text in enumerate(texts) if "\n" in text]:
+    long = {text for text in set(texts) if "\n" in text}
+    for node in [i for i, text in enumerate(texts) if text in long] if long else ():
         top = bisect_right(line_starts, tree.start_byte[node])
         lines.update(n for n, part in enumerate(texts[node].split("\n"), top) if part.strip())
     return frozenset(lines)

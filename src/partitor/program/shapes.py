@@ -35,6 +35,8 @@ class _Marks(NamedTuple):
     variables: frozenset[str]
     kept: frozenset[str]
     modules: frozenset[str]
+    ways: dict[tuple[str, str], bool | None]
+    """What is known of names by the kind of the node around them and their field there."""
 
 
 class Symbols(NamedTuple):
@@ -131,7 +133,8 @@ class ShapeTable:
         language, kinds, texts, ends, fields = tree.language, tree.kind, tree.text, tree.end, tree.field
         blocks, strings, numbers, name = language.blocks, language.strings, language.numbers, language.name
         marks = self._marks.get(id(tree)) or self._marks_of(tree)
-        places, literals, operands, variables, kept, modules = marks
+        places, literals, operands, variables, kept, modules, ways = marks
+        member, parents = language.member[0], tree.parent
         plain: list[object] = []
         words: dict[int, object] = {}
         slots: dict[int, object] = {}
@@ -158,16 +161,23 @@ class ShapeTable:
                 inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
                 since = ends[position]
                 k = bisect_left(places, since, k)
-            elif kind in operands and (
-                kind in literals
-                or (
-                    _is_variable(tree, position, language)
-                    if kind == name
-                    else is_simple_operand(tree, position, language)
+                continue
+            if kind == name:
+                place = kinds[parents[position]], fields[position]
+                if place not in ways:
+                    ways[place] = _is_variable_there(language, *place)
+                slot = ways[place]
+                if slot is None:
+                    slot = (text in variables and place[1] == "object") or _is_variable(tree, position, language)
+            else:
+                slot = kind in literals or (
+                    kind in operands
+                    and (
+                        is_simple_operand(tree, position, language)
+                        or (kind == member and _is_plain_field(tree, position, variables, kept))
+                    )
                 )
-                or (kind == name and text in variables and fields[position] == "object")
-                or (kind == language.member[0] and _is_plain_field(tree, position, variables, kept))
-            ):
+            if slot:
                 if since < position:
                     plain += kinds[since:position]
                     plain += texts[since:position]
@@ -214,8 +224,10 @@ class ShapeTable:
         operands = literals | {language.name, language.member[0], "unary_operator", "list", "subscript", CLASS}
         noted = operands | language.blocks
         places = [i for i, kind in enumerate(kinds) if kind in noted or texts[i] in OPERATORS]
-        around = (self._variables, self._kept, self._modules)
-        found = _Marks(places, literals, operands, *(known.get(id(tree), frozenset()) for known in around))
+        variables, kept, modules = (
+            known.get(id(tree), frozenset()) for known in (self._variables, self._kept, self._modules)
+        )
+        found = _Marks(places, literals, operands, variables, kept, modules, {})
         self._marks[id(tree)] = found
         return found
 
@@ -318,15 +330,20 @@ def is_plain_list(tree: Tree, node: int) -> bool:
 
 
 def _is_variable(tree: Tree, node: int, language: Language) -> bool:
-    parent, field = tree.parent[node], tree.field[node]
-    kind = tree.kind[parent]
-    if kind == language.call and field == language.callee_field:
+    parent = tree.parent[node]
+    known = _is_variable_there(language, tree.kind[parent], tree.field[node])
+    return not _is_called(tree, parent, language) if known is None else known
+
+
+def _is_variable_there(language: Language, around: str, field: str) -> bool | None:
+    """True for a name in this field of a node of this kind that is a variable; None where more must be looked at."""
+    if around == language.call and field == language.callee_field:
         return False
-    if (kind, field) == language.member or (kind, field) == language.keyword_argument:
+    if (around, field) == language.member or (around, field) == language.keyword_argument:
         return False
-    if kind == language.member[0]:
-        return not _is_called(tree, parent, language)
-    return kind not in language.imports and kind not in {"dotted_name", "aliased_import"}
+    if around == language.member[0]:
+        return None
+    return around not in language.imports and around not in {"dotted_name", "aliased_import"}
 
 
 OWN_OBJECT = frozenset({"self", "this", "super", "base"})

@@ -26,7 +26,7 @@ from .paragraphs import break_above
 from .rows import Rows
 from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
 from .seeds import stretches
-from .slots import Copy, Table, common_tokens, compare
+from .slots import Copy, Table, compare, likeness
 from .suffixes import Repeat, maximal_repeats
 from .windows import windows
 
@@ -270,12 +270,12 @@ class _Finder:
                     continue
                 left -= len(copies) * length
                 short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
-                common, renamed, told = common_tokens(copies[:2])
-                again = renamed if short else renamed // 2 if renamed >= OFTEN else 0
-                if common + again + told < 2 * self.limits.repeat_statements:
+                alike = likeness(copies[:2])
+                again = alike.renamed if short else alike.renamed // 2 if alike.renamed >= OFTEN else 0
+                if alike.tokens + again + alike.told < 2 * self.limits.repeat_statements:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
-                table = compare(copies)
+                table = compare(copies, walk=alike.walk if len(copies) == 2 else None)
                 table = without_lost_declarations(table) if table else None
                 for found in windows(table) if table else ():
                     if rows.are_whole(found) and worth_a_function(found, self.limits.repeat_statements):
@@ -352,12 +352,8 @@ class _Finder:
         if sum(len(found) for found in symbols) > MOST_REORDERED:
             return
         kinded = [
-            (
-                file,
-                statements,
-                [self.shapes.kinded(file.tree, s) if x >= 0 else x for s, x in zip(statements, found, strict=True)],
-            )
-            for file, statements, found in sequences
+            (file, statements, [d.kinded if x >= 0 else x for d, x in zip(q.details, found, strict=True)])
+            for q, (file, statements, found) in zip(self.sequences, sequences, strict=True)
         ]
         plain = {x for *_, found in sequences for x in found}
         finer = {x for *_, found in kinded for x in found}

@@ -94,7 +94,8 @@ def _next(file: ProgramFile, statement: int) -> int | None:
 
 def _fitting(procedure: Procedure, own: Copy, others: Sequence[Copy]) -> Table | None:
     """The table of a function's statements and the copies that a call could stand for; None where there are none."""
-    alone = [(copy, compare([own, copy])) for copy in others]
+    fixed = _fixed_tokens(procedure, own)
+    alone = [(copy, compare([own, copy])) for copy in others if _holds(copy, fixed)]
     fitting = [(copy, table) for copy, table in alone if _fits(procedure, table)]
     if len(fitting) == 1:
         return fitting[0][1]
@@ -103,6 +104,23 @@ def _fitting(procedure: Procedure, own: Copy, others: Sequence[Copy]) -> Table |
         if table is not None and _fits(procedure, table):
             return table
     return None
+
+
+def _fixed_tokens(procedure: Procedure, own: Copy) -> list[str]:
+    """What every copy of a function's statements has to hold, in this order: its numbers and texts, and the names of
+    what is neither given to it nor its own."""
+    language, (start, stop) = own.file.language, own.span
+    kinds, texts = own.file.tree.kind[start:stop], own.file.tree.text[start:stop]
+    kept = language.numbers | language.strings | (frozenset() if language.typed else {language.name})
+    changing = {*procedure.parameters, *own.file.names.bound.get(procedure.node, ())}
+    return [t for kind, t in zip(kinds, texts, strict=True) if t and kind in kept and t not in changing]
+
+
+def _holds(copy: Copy, tokens: list[str]) -> bool:
+    """True where the copy has these tokens in this order, whatever stands between them."""
+    start, stop = copy.span
+    there = iter(copy.file.tree.text[start:stop])
+    return all(token in there for token in tokens)
 
 
 def _fits(procedure: Procedure, table: Table | None) -> bool:

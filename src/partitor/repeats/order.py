@@ -8,6 +8,7 @@ by moving assignments past others that they have nothing to do with.
 
 from __future__ import annotations
 
+import itertools
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from itertools import accumulate
@@ -24,8 +25,10 @@ MOST_WINDOWS = 60
 def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]]) -> Iterator[list[Copy]]:
     """Groups of at least two copies of which some had to be reordered; each copy's statements stand in
     the order of the first. `sequences`: (file, statements, their symbols; negative: unusable)."""
-    known = Counter(x for *_, symbols in sequences for x in symbols if x >= 0)
-    if sum(count for count in known.values() if count > 1) < 2 * SHORTEST:
+    known: Counter[int] = Counter()
+    for *_, symbols in sequences:
+        known.update(symbols)
+    if not _may_be_reordered(sequences, known):
         return
     sums = [
         (number, start, found)
@@ -44,6 +47,27 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
                 copies = in_one_order(sequences, places, length)
                 if copies:
                     yield copies
+
+
+def _may_be_reordered(
+    sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]], known: Counter[int]
+) -> bool:
+    """True where two statements that might move stand in one order here, and near each other in the other one there:
+    copies in another order cannot be without such."""
+    seen: set[tuple[int, int]] = set()
+    for file, statements, symbols in sequences:
+        kinds = file.tree.kind
+        places = enumerate(zip(statements, symbols, strict=True))
+        movable = [(k, x) for k, (s, x) in places if x >= 0 and known[x] > 1 and kinds[s] in MOVABLE]
+        for k, (place, symbol) in enumerate(movable):
+            for further, other in itertools.islice(movable, k + 1, None):
+                if further - place >= LONGEST:
+                    break
+                if (other, symbol) in seen:
+                    return True
+                if other != symbol:
+                    seen.add((symbol, other))
+    return False
 
 
 def _stand_alike(

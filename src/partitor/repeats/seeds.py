@@ -19,19 +19,22 @@ def stretches(
     """(where they begin, how many statements they have) of stretches with equal `blunt` symbols that hold a statement
     of which the `sharp` symbols differ; negative symbols are part of none. For each such statement the places all
     together, and two by two."""
+    pairs = [(symbols, others) for symbols, others in zip(sharp, blunt, strict=True) if symbols != others]
+    first: dict[int, int] = {}
+    unlike = set[int]()
+    """What is alike bluntly and not sharply. Most programs have nothing of the sort."""
+    for symbols, others in pairs:
+        for symbol, other in zip(symbols, others, strict=True):
+            if symbol != other and first.setdefault(other, symbol) != symbol:
+                unlike.add(other)
     places: dict[int, list[Place]] = {}
-    kinds: dict[int, set[int]] = {}
-    for q, (symbols, others) in enumerate(zip(sharp, blunt, strict=True)):
-        if symbols == others:
-            # Nothing in it is of the sort.
-            continue
+    for q, (symbols, others) in enumerate(zip(sharp, blunt, strict=True)) if unlike else ():
         for i, (symbol, other) in enumerate(zip(symbols, others, strict=True)):
-            if symbol != other:
+            if other in unlike and symbol != other:
                 places.setdefault(other, []).append((q, i))
-                kinds.setdefault(other, set()).add(symbol)
     seen: set[tuple[tuple[Place, ...], int]] = set()
-    for other, found in places.items():
-        if len(kinds[other]) < 2 or len(found) > MOST_PLACES:
+    for found in places.values():
+        if len(found) > MOST_PLACES:
             continue
         for group in (tuple(found), *itertools.combinations(found, 2)):
             if len({sharp[q][i] for q, i in group}) > 1:

@@ -12,6 +12,7 @@ import itertools
 import re
 import string
 from collections.abc import Sequence
+from typing import NamedTuple
 
 import msgspec
 
@@ -78,13 +79,24 @@ class Table(msgspec.Struct, frozen=True, eq=False):
         return (*self.columns, *(d.column for d in self.derived))
 
 
-def common_tokens(copies: Sequence[Copy]) -> tuple[int, int, int]:
-    """Names, values and operators that are the same in all copies, how often one variable stands in them again under
-    another name, and how many words stand in texts beside such names; nothing where they are no copies of one
-    template."""
-    walk = _Walk(copies)
-    if not all(walk.match(nodes) for nodes in zip(*(copy.statements for copy in copies), strict=True)):
-        return 0, 0, 0
+class Likeness(NamedTuple):
+    """What copies have in common, before anything is told of what differs."""
+
+    walk: _Walk | None
+    """None where they are no copies of one template."""
+    tokens: int = 0
+    """Names, values and operators that are the same in all copies."""
+    renamed: int = 0
+    """How often one variable stands in them again under another name."""
+    told: int = 0
+    """Words in texts beside such names."""
+
+
+def likeness(copies: Sequence[Copy]) -> Likeness:
+    """A first look at copies, much quicker than to compare them."""
+    walk = _walked(copies, _Walk(copies))
+    if walk is None:
+        return Likeness(None)
     name = copies[0].file.language.name
     renamed = [
         tuple(t.text[n] for t, n in zip(walk.trees, nodes, strict=True))
@@ -97,16 +109,18 @@ def common_tokens(copies: Sequence[Copy]) -> tuple[int, int, int]:
         texts = [t.text[n] for t, n in zip(walk.trees, nodes, strict=True)]
         if texts[0][:1] in QUOTES:
             told += max((words_following(texts, names) or 0 for names in known), default=0)
-    return walk.constant, len(renamed) - len(known), told
+    return Likeness(walk, walk.constant, len(renamed) - len(known), told)
 
 
-def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False) -> Table | None:
+def compare(
+    copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False, walk: _Walk | None = None
+) -> Table | None:
     """The slot table of aligned copies; None where they are no copies of one template. With `open_calls` the plain
-    functions that they call may differ too, with `open_fields` the fields of their own object."""
-    walk = _Walk(copies, open_calls, open_fields)
-    for statements in zip(*(copy.statements for copy in copies), strict=True):
-        if not walk.match(statements):
-            return None
+    functions that they call may differ too, with `open_fields` the fields of their own object. `walk`: of a first look
+    at these very copies."""
+    walk = walk or _walked(copies, _Walk(copies, open_calls, open_fields))
+    if walk is None:
+        return None
     columns = _merge([c for nodes in _with_signs(walk) for c in _columns_of(copies, nodes)])
     able = copies[0].file.language.texts_take_texts
     derived = _derived(columns) if able else []
@@ -115,6 +129,12 @@ def compare(copies: Sequence[Copy], open_calls: bool = False, open_fields: bool 
     if able:
         columns = _with_common_words(columns, {id(d.base) for d in derived}, copies[0].file.text_quote)
     return Table(tuple(copies), tuple(columns), walk.constant, tuple(derived))
+
+
+def _walked(copies: Sequence[Copy], walk: _Walk) -> _Walk | None:
+    """The walk over all statements; None where they are no copies of one template."""
+    whole = all(map(walk.match, zip(*(copy.statements for copy in copies), strict=True)))
+    return walk if whole else None
 
 
 def _with_signs(walk: _Walk) -> list[tuple[int, ...]]:
@@ -388,6 +408,9 @@ def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
     if tree.kind[nodes[0]] == "string_content":
         return columns_of_words(files[0], texts, nodes)
     numbers = integers(texts)
+    kinds = {f.tree.kind[n] for f, n in zip(files, nodes, strict=True)}
+    if kinds <= tree.language.numbers or kinds <= tree.language.strings:
+        return [Column(values=texts, spots=(Spot(nodes),), numbers=numbers)]
     is_name = all(f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True))
     return [
         Column(

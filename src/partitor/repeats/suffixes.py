@@ -16,7 +16,7 @@ import numpy.typing as npt
 Ints = npt.NDArray[np.int64]
 LONGEST = 120
 """Symbols of one copy. Longer blocks in separate places are whole programs, not slips of a hand."""
-SHORT = 120
+SHORT = 200
 """Symbols up to which sorting the suffixes as they are is quicker than starting up array work."""
 
 

@@ -152,6 +152,10 @@ def _small_fold(repeats: Repeats, program: Program, limits: Limits) -> Proved | 
     return None
 
 
+Texts = tuple[str, ...]
+"""Statements in a row, as written."""
+
+
 class Cutting(msgspec.Struct, frozen=True, eq=False):
     """What is remembered while procedures are cut into steps."""
 
@@ -162,6 +166,8 @@ class Cutting(msgspec.Struct, frozen=True, eq=False):
     as the limit asks for."""
     heads: frozenset[Words]
     """Where copies begin and end that could not be folded."""
+    waiting: dict[tuple[str, str], list[Texts]] = msgspec.field(default_factory=dict)
+    """(path, name) of a procedure → the texts of its further steps, as it was cut last."""
 
 
 def _next_step(program: Program, limits: Limits, deadline: Deadline, cutting: Cutting) -> Proved | None:
@@ -185,13 +191,51 @@ def next_step(
     file: ProgramFile, procedure: Procedure, limits: Limits, cutting: Cutting, too_long: bool
 ) -> Proved | None:
     """The first provable step as people read, small ones last. Once the procedure is no longer too long, only those of
-    several statements are worth it, or under a comment of their own. What is refused is remembered."""
-    refused = cutting.refused
+    several statements are worth it, or under a comment of their own. What is refused is remembered; where the procedure
+    was cut once, its other steps are taken one after the other before it is cut anew."""
+    key = (file.path, procedure.name)
+    waiting = cutting.waiting.pop(key, [])
+    while waiting:
+        texts, *waiting = waiting
+        table = _standing(file, procedure, texts)
+        if table is not None and (too_long or _is_worth_it_anyway(table)):
+            step = first_proved([table], cutting.refused)
+            if step is not None:
+                cutting.waiting[key] = waiting
+                return step
     tables = steps_of(file, procedure, limits.procedure_statements, cutting.heads)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
-    if too_long:
-        return first_proved([*large, *(t for t in tables if t not in large)], refused)
-    return first_proved([t for t in large if len(t.copies[0].statements) > 1 or _is_headed(t)], refused)
+    tables = [*large, *(t for t in tables if t not in large)]
+    for k, table in enumerate(tables):
+        if too_long or _is_worth_it_anyway(table):
+            step = first_proved([table], cutting.refused)
+            if step is not None:
+                cutting.waiting[key] = [_texts_of(t.copies[0]) for t in tables[k + 1 :]]
+                return step
+    return None
+
+
+def _is_worth_it_anyway(step: Table) -> bool:
+    """True for a step that makes a procedure clearer that is not too long."""
+    copy = step.copies[0]
+    return inner_statements(copy) >= LEAST_INNER and (len(copy.statements) > 1 or _is_headed(step))
+
+
+def _texts_of(copy: Copy) -> Texts:
+    return tuple(map(copy.file.tree.source_of, copy.statements))
+
+
+def _standing(file: ProgramFile, procedure: Procedure, texts: Texts) -> Table | None:
+    """The step with these statements, where they still stand in a row in the procedure."""
+    for block in file.blocks:
+        if block.procedure != procedure.node:
+            continue
+        for k, statement in enumerate(block.statements[: len(block.statements) - len(texts) + 1]):
+            if file.tree.source_of(statement) == texts[0]:
+                copy = Copy(file, block.statements[k : k + len(texts)])
+                if _texts_of(copy) == texts:
+                    return Table((copy,), (), 1)
+    return None
 
 
 def _is_headed(table: Table) -> bool:
