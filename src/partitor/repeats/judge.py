@@ -6,6 +6,7 @@ tables of literals, series of unlike prints, guard clauses, declarations, set-up
 
 from __future__ import annotations
 
+import itertools
 import re
 from bisect import bisect_right
 from collections.abc import Sequence
@@ -26,6 +27,8 @@ FEWEST = 3
 MANY = 3
 MANY_CALLS = 5
 """Copies of one statement from which a little less has to be alike."""
+MANY_NUMBERS = 7
+"""Copies of one statement that differ in numbers only, from which these are better off in a list."""
 MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
 
@@ -87,9 +90,11 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         reused = any(len(c.spots) > 1 for c in unlike)
         made = _goes_on(copies[0]) or any(_is_worked_on(c, copies[0]) for c in unlike)
         made = made and alike + _operators(copies[0]) >= 3
-        few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made))
+        # So many numbers, one under the other, are the list already.
+        numbers = len(copies) >= MANY_NUMBERS and all(_only_numbers(c) for c in unlike)
+        few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made or numbers))
         enough = 3 + len(unlike) - (len(copies) >= MANY_CALLS)
-        return few and len(copies) >= 4 and (made or alike >= enough)
+        return few and len(copies) >= 4 and (made or numbers or alike >= enough)
     return True
 
 
@@ -123,6 +128,8 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         return False
     if saved < 1 and len(copies) * length < 2 * length + 2:
         return False
+    if table.columns and size == inner > 1 and _is_one_row(copies):
+        return False
     if _unlike_prints(table) or _declarations(copies[0]):
         return False
     spots = sum(
@@ -141,6 +148,22 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         alike += sum(named)
         spots -= len(named) / 2
     return alike >= enough and alike >= 1.5 * spots
+
+
+def _only_numbers(column: Column) -> bool:
+    return all(NUMBER.fullmatch(value) for value in column.values)
+
+
+NUMBER = re.compile(r"-?\d+(\.\d+)?")
+
+
+def _is_one_row(copies: Sequence[Copy]) -> bool:
+    """True for the same statement over and over, one copy right behind the other: a loop, or nothing."""
+    first = copies[0].file
+    tree = first.tree
+    beside = all(a.file is b.file and a.span[1] == b.first for a, b in itertools.pairwise(copies))
+    kinds = {tuple(tree.kind[s : tree.end[s]]) for copy in copies for s in copy.statements} if beside else ()
+    return len(kinds) == 1
 
 
 def _is_either_or(copy: Copy) -> bool:

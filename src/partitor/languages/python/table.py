@@ -165,6 +165,8 @@ PYTHON = Language(
         "goto": ("x", "y"),
         **dict.fromkeys(("create_oval", "create_rectangle", "create_line", "create_text", "create_arc"), ("x", "y")),
         "circle": ("radius",),
+        "Beep": ("frequency", "duration"),
+        "Rect": ("x", "y", "width", "height"),
         "split": ("separator",),
         "replace": ("old", "new"),
     },
