@@ -16,6 +16,7 @@ import msgspec
 
 from ..program.names import Role
 from ..program.program import ProgramFile
+from ..program.shapes import is_plain_list
 
 GIVEN_BACK = "return"
 """Stands for a variable where a function gives its outcome back."""
@@ -36,6 +37,8 @@ class Deed(StrEnum):
     LIST = "list"
     SORT = "sort"
     FORMULA = "formula"
+    MORE = "more"
+    LESS = "less"
     DECIDE = "decide"
     CHANCE = "chance"
     ASK = "ask"
@@ -85,6 +88,8 @@ SAME = frozenset({"==", "===", "!=", "!==", "in", "equals", "eq", "strcmp", "inc
 TESTING = frozenset({"boolean_operator", "comparison_operator", "not_operator"})
 TESTS = frozenset({"<", "<=", ">", ">=", "==", "!=", "===", "!==", "&&", "||", "!"})
 RECKONING = frozenset({"+", "-", "*", "/", "//", "%", "**", "\\", "Mod"})
+CHANGING = {"+": Deed.MORE, "-": Deed.LESS}
+"""What it is to give a variable once what it had, and something more or less."""
 DISPLAYS = frozenset({"list_comprehension"})
 TRUTHS = frozenset({"true", "false", "True", "False"})
 FLAGS = (["0"], ["1"])
@@ -285,6 +290,8 @@ class _Reader:
             yield from self._grown(variable, operator, right)
             yield from self._by_calls(variable, right)
             return
+        if operator in CHANGING and not looped and tree.kind[left] == self.language.name:
+            yield Done(CHANGING[operator], variable)
         yield from self._told_by(node, variable, right, looped)
 
     def _first_target(self, left: int) -> int:
@@ -316,7 +323,9 @@ class _Reader:
         if tree.kind[right] in TESTING or any(t in TESTS for t in self._own_signs(right)):
             yield Done(Deed.TEST, variable)
         operators = {t for n, t in enumerate(texts, right) if t in RECKONING and tree.kind[n] == t}
-        if operators and tree.kind[right] not in self.language.strings:
+        # A list of numbers, some of them below 0, is worked out of nothing.
+        listed = tree.kind[right] == "list" and is_plain_list(tree, right)
+        if operators and tree.kind[right] not in self.language.strings and not listed:
             yield Done(Deed.FORMULA, variable)
         if {"/", "//"} & operators:
             yield Done(Deed.MEAN, variable)
@@ -405,7 +414,7 @@ class _Reader:
         words = self.tree.text[test[0] : test[1]] if test is not None else []
         if test is not None and set(self.tree.text[right : self.tree.end[right]]) & TRUTHS:
             yield Done(Deed.TEST, variable)
-        value = self.tree.text[right]
+        value = self.tree.text[right] if self.tree.kind[node] != "augmented_assignment" else ""
         compared = [i for i, t in enumerate(words) if t in LESS | MORE]
         if value and value != variable and len(compared) == 1 and value in words:
             larger = (words[compared[0]] in MORE) == (words.index(value) < compared[0])
@@ -508,10 +517,29 @@ def _labels(file: ProgramFile) -> dict[str, set[str]]:
         for n in range(statement, tree.end[statement]):
             if tree.text[n] and (tree.kind[n] in language.strings or tree.kind[n] == "string_content"):
                 text = tree.text[n]
-            elif tree.kind[n] == language.name and text:
+                gaps = CONVERSION.split(text)
+                for k, value in enumerate(_values_behind(file, n) if len(gaps) > 1 else ()):
+                    if tree.kind[value] == language.name and k + 1 < len(gaps):
+                        labels.setdefault(tree.text[value], set()).update((gaps[k], gaps[k + 1]))
+            elif tree.kind[n] == language.name and text and not CONVERSION.search(text):
                 labels.setdefault(tree.text[n], set()).add(text)
                 text = ""
     return labels
+
+
+CONVERSION = re.compile(r"%[-+0 #]*\d*(?:\.\d+)?(?:hh|h|ll|l)?[diufgeEGsxXc]")
+"""Where a value is put into a text that is shown with `printf`."""
+
+
+def _values_behind(file: ProgramFile, text: int) -> list[int]:
+    """The values that are put into a text, in order: what stands behind it in a call, or behind `%`."""
+    tree, around = file.tree, file.tree.parent[text]
+    if tree.kind[around] != "binary_operator":
+        return [c for c in tree.items(around) if c > text]
+    right = tree.child(around, "right")
+    if right is None:
+        return []
+    return tree.items(right) if tree.kind[right] in {"tuple", "parenthesized_expression"} else [right]
 
 
 def _written_in(file: ProgramFile, statement: int) -> set[str]:

@@ -48,9 +48,17 @@ MORE_GIVEN = 2.0
 """How many inputs too many one more outcome is worth."""
 ACTS_TO_SHOW = 0.8
 """How much of showing it is to act on something: lamps show a level."""
-SHOWN, AGAIN = 0.25, 0.1
-"""What it takes off that a value is worked out and something shown as well; what it counts that a thing is done in the
-same form elsewhere, or asked again."""
+SHOWN, REFUSED, AGAIN = 0.25, 0.05, 0.1
+"""What it takes off that a value is worked out and something shown as well, or shown instead; what it counts that a
+thing is done in the same form elsewhere, or asked again."""
+CONDITIONAL = frozenset({Deed.MORE, Deed.LESS, Deed.FORMULA})
+BY_CONDITION = 0.1
+"""What it counts that something is only worked out on a condition where the purpose speaks of one, and takes off that
+it is worked out without any."""
+NOT_ASKED = 0.02
+"""What it takes off that something is asked on the way, and nobody spoke of it."""
+MENU_LINE = 0.05
+"""What each line of a menu counts that is shown before what is chosen is asked for."""
 MOST_AGAIN, MOST_DIFFERING = 3, 4
 """Places in the same form that count; values that differ between them where it is not told how many there may be."""
 MOST_COMPARED, MOST_PLACES = 24, 40
@@ -245,7 +253,7 @@ def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
         said = asked.says(stretch.file, outcome.variable, outcome.label)
         if asked.deeds.get(Deed.TEST, 0.0) >= TOLD_AT_ONCE and not {Deed.TEST, Deed.DECIDE} & outcome.deeds.keys():
             said = min(said, 0.0)
-        if said < 0 or (outcome.goes_on and main in FROM_NOTHING):
+        if said < 0 or (outcome.goes_on and main in FROM_NOTHING) or (outcome.menu and not asked.literal):
             continue
         by_words = told >= TOLD_WELL and asked.function.parameters == len(stretch.taken)
         step = ONE_STEP if main is Deed.FORMULA and outcome.goes_on and stretch.in_loop else 1.0
@@ -262,9 +270,16 @@ def _value_weight(stretch: Stretch, asked: Asked, outcome: Outcome, main: Deed, 
     too_few = TOO_FEW_FOR_A_FORMULA if main is Deed.FORMULA else TOO_FEW
     misfit = _parameters_amiss(stretch, asked, too_few) + MORE_GIVEN * len(stretch.given - {outcome.variable})
     weight = DEED * (strength + PARAGRAPH * stretch.paragraph) - MISFIT * misfit
+    if main in CONDITIONAL and asked.on_condition:
+        weight += BY_CONDITION if stretch.chooses else -BY_CONDITION
+    if stretch.asks and Deed.ASK not in asked.deeds:
+        weight -= NOT_ASKED
+    if main is Deed.ASK and asked.literal:
+        weight += DEED * MENU_LINE * min(len(stretch.statements) - 1, 5)
     if main is Deed.ASK:
         return weight + AGAIN * stretch.looped
-    return weight - SHOWN * stretch.shows
+    # What a branch shows instead of working the value out tells why there is none.
+    return weight - (REFUSED if stretch.shows_instead else SHOWN) * stretch.shows
 
 
 def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:

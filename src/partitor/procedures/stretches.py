@@ -33,8 +33,9 @@ WIDEST = 10
 """Statements that a job has at most."""
 MOST_STATEMENTS = 400
 """Statements of one list that are looked at."""
-FROM_NOTHING = frozenset(Deed) - {Deed.FORMULA, Deed.CHANCE, Deed.SORT, Deed.SHOW, Deed.ACT}
+FROM_NOTHING = frozenset(Deed) - {Deed.FORMULA, Deed.MORE, Deed.LESS, Deed.CHANCE, Deed.SORT, Deed.SHOW, Deed.ACT}
 """Deeds whose outcome had no value before they began."""
+GIVING = frozenset({"assignment", "augmented_assignment", "declaration"})
 BUILT_UP = frozenset({Deed.COUNT, Deed.SUM, Deed.PRODUCT, Deed.LARGEST, Deed.SMALLEST})
 """Deeds that go on from what a variable had before: it is theirs, too, to give it its first value."""
 ADDING_UP = frozenset({"sum", "Sum", "apply", "foldl", "foldr", "fold", "reduce"})
@@ -57,6 +58,8 @@ class Outcome(msgspec.Struct, frozen=True):
     filled: bool
     label: str = ""
     """The text before a value that is shown at once."""
+    menu: bool = False
+    """Lines are shown before it is asked for what the question itself tells."""
 
 
 class Show(msgspec.Struct, frozen=True):
@@ -95,6 +98,11 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     outcomes: tuple[Outcome, ...]
     show: Show | None
     shows: bool
+    shows_instead: bool
+    """What they show they show in branches that work nothing out."""
+    asks: bool
+    chooses: bool
+    """The last statement is a choice."""
     acts: bool
     changes: bool
     """They begin with giving a place in a list or dictionary another value, by what it had."""
@@ -187,6 +195,9 @@ class _Cutter:
             outcomes=tuple(self._outcomes(start, stop, taken, given)),
             show=self._show(start, stop) if not given else None,
             shows=any(SHOWS in done for done in self.deeds[start:stop]),
+            shows_instead=self._shows_instead(window),
+            asks=any(d.deed is Deed.ASK for done in self.deeds[start:stop] for d in done),
+            chooses=self.tree.kind[window[-1]] in self.language.conditionals,
             acts=all({ACTS, SHOWS} & self.deeds[k] for k in range(start, stop)),
             changes=self._changes(window[0]),
             begun=self._is_begun(start, stop, taken, given),
@@ -222,6 +233,13 @@ class _Cutter:
     def _shows_all(self, window: Sequence[int]) -> bool:
         first, stop = window[0], self.tree.end[window[-1]]
         return all(first <= s < stop for s in _showing(self.file))
+
+    def _shows_instead(self, window: Sequence[int]) -> bool:
+        tree, own = self.tree, {*window}
+        first, stop = window[0], tree.end[window[-1]]
+        shown = [s for s in _showing(self.file) if first <= s < stop]
+        given = {tree.parent[s] for s in self.file.statements_within(first, stop) if tree.kind[s] in GIVING}
+        return bool(given) and all(s not in own and tree.parent[s] not in given for s in shown)
 
     def _changes(self, statement: int) -> bool:
         left = self.tree.child(statement, "left")
@@ -262,16 +280,20 @@ class _Cutter:
             filled = variable not in given and self._is_filled(window, variable)
             if not (variable in given or filled) or Done(Deed.DECIDE, variable) in self.around:
                 continue
-            if self._goes_further(variable, start, stop) or not self._serves(variable, start, stop):
+            serves, menu = self._serves(variable, start, stop)
+            if not serves or self._goes_further(variable, start, stop):
                 continue
             shares = {d.deed: self._share(d, done, window, looped) for d in done if d.variable == variable}
             # All statements serve the one value: what is left to chance on the way to it is part of it.
             if any(d.deed is Deed.CHANCE and d.variable not in given for d in done):
                 shares[Deed.CHANCE] = 1.0
             deeds = {deed: share for deed, share in shares.items() if share}
+            if self.in_loop:
+                # What grows turn by turn is a sum of all.
+                deeds = {deed: share for deed, share in deeds.items() if deed not in (Deed.MORE, Deed.LESS)}
             if deeds:
                 goes_on = variable in taken and not (Deed.ASK in deeds and self._asks_first(start, stop))
-                yield Outcome(variable, deeds, goes_on, filled)
+                yield Outcome(variable, deeds, goes_on, filled, menu=menu)
 
     def _goes_further(self, variable: str, start: int, stop: int) -> bool:
         """True where the statement above has begun to work a variable's value out, or the one behind goes on."""
@@ -297,20 +319,25 @@ class _Cutter:
             return OF_UNKNOWN_START if text is None else float(text == (deed is Deed.TEXT))
         return 1.0
 
-    def _serves(self, variable: str, start: int, stop: int) -> bool:
+    def _serves(self, variable: str, start: int, stop: int) -> tuple[bool, bool]:
         """True where every statement has a part in the variable's value, be it only to get a sensor ready or to show
-        what is to be typed where the question itself does not."""
+        what is to be typed; and whether the question itself shows that as well."""
         wanted: set[str] = {variable}
         asking = any(d.deed is Deed.ASK for done in self.deeds[start:stop] for d in done)
-        prompts = False
+        prompts = menu = told = False
         for k in range(stop - 1, start - 1, -1):
             done, summary = self.deeds[k], self.summaries[k]
             wrote = summary.written | {d.variable for d in done if d.variable}
-            if not (wrote & wanted or (ACTS in done and asking) or prompts):
-                return False
-            prompts = any(d.deed is Deed.ASK for d in done) and not self._has_text(self.statements[k])
+            shown = prompts and SHOWS in done and shown_texts_only(self.file, self.statements[k])
+            if not (wrote & wanted or (ACTS in done and asking) or shown):
+                return False, False
+            menu = menu or (shown and told)
+            if any(d.deed is Deed.ASK for d in done):
+                prompts, told = True, self._has_text(self.statements[k])
+            else:
+                prompts, told = shown, told or shown
             wanted |= summary.needed
-        return True
+        return True, menu
 
     def _is_filled(self, window: Sequence[int], variable: str) -> bool:
         names, tree = self.file.names, self.tree
@@ -323,7 +350,10 @@ class _Cutter:
         return self.tree.kind[self.statements[asking]] not in self.language.loops
 
     def _has_text(self, statement: int) -> bool:
-        return bool({"string", "string_content"} & set(self.tree.kind[statement : self.tree.end[statement]]))
+        """True where words stand in a text; a mark such as `> ` asks for nothing."""
+        tree, texts = self.tree, {"string", "string_content"}
+        inside = range(statement, tree.end[statement])
+        return any(tree.kind[n] in texts and any(map(str.isalpha, tree.text[n])) for n in inside)
 
     # -- values inside a statement --------------------------------------------------------------------
 
@@ -369,6 +399,9 @@ class _Cutter:
             outcomes=(self._value_of(start, k, value, deeds, looped),),
             show=None,
             shows=False,
+            shows_instead=False,
+            asks=False,
+            chooses=False,
             acts=False,
             changes=False,
             begun=self._is_begun(start, k, taken, given),

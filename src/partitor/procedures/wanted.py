@@ -56,6 +56,8 @@ FOR_CERTAIN: dict[Deed, str] = {
     Deed.FORMULA: """convert celsius fahrenheit area volume perimeter calculate compute tax percent percentage
         difference fine penalty toll""",
     Deed.DECIDE: "grade category verdict rating fare fine penalty toll",
+    Deed.MORE: "deposit increase raise refill earn gain",
+    Deed.LESS: "withdraw decrease reduce spend drain lose",
     Deed.CHANCE: "roll dice random shuffle toss",
     Deed.ASK: "ask input prompt",
     Deed.SHOW: "print show display draw menu title heading header banner intro introduction logo welcome",
@@ -130,6 +132,18 @@ PHRASES = (
     (r"^(?:read|ask|get|collect|take)s?\b.* until\b", Deed.ASK, TOLD_AT_ONCE),
     (rf"{GIVES}(?:who|which)\b", Deed.DECIDE, MAYBE),
     (
+        rf"{GIVES}(?:the|an?) (?:words?|letter|name|label|message|grade|category|colou?r) (?:for|of|that fits)\b",
+        Deed.DECIDE,
+        OF_THE_PURPOSE,
+    ),
+    (r"\b(?:chosen|chose|picked|typed|entered)\b", Deed.ASK, OF_THE_PURPOSE),
+    (
+        r"\bhow (?:many|much) (?:seconds|minutes|hours|days|weeks|months|years|litres|liters|metres|meters|kilometres"
+        r"|kilometers|miles|kilos|kilograms|grams|degrees|points|euros|cents|percent)\b",
+        Deed.FORMULA,
+        OF_THE_PURPOSE,
+    ),
+    (
         r"(?<!many )(?<!often )(?<!several )\b(?:times|multiplied by|divided by|plus|minus)\b",
         Deed.FORMULA,
         OF_THE_PURPOSE,
@@ -193,6 +207,14 @@ def are_opposed(one: list[str], other: list[str]) -> bool:
 
 NAMED = 0.9
 """How much it says that the outcome's variable has the function's name."""
+INITIAL = 0.5
+"""The same for a letter that begins the word."""
+LONGEST_SHORT = 4
+SHORTENED = re.compile("(?<!^)[aeiou]")
+"""What is left out of words first."""
+VERBS = frozenset(
+    "get set is has to do make find calc calculate compute work show print draw read ask check count".split()
+)
 COMMON = 0.3
 """What a word counts that other functions that are asked for share, or that names a deed."""
 PLAIN_TEXT_WORDS = frozenset(
@@ -205,6 +227,8 @@ PLAIN = frozenset(
     were was get do does did give make work out function back say tell print show line
     """.split()
 )
+ENDS_OF_NOUNS = frozenset("as must which that if who or after before plus minus".split())
+CONDITIONS = frozenset("must if only unless enough provided allowed".split())
 ARTICLES = frozenset(["the", "a", "an", "what", "which"])
 VAGUE = frozenset("do it calc calculate compute func function fun my the stuff thing program work part step".split())
 
@@ -222,11 +246,15 @@ class Asked:
         self.stems = {stem(w) for w in self.name}
         self.wanted = self._wanted([f for f in required if f is not function])
         noun = self.purpose if self.purpose and self.purpose[0] in ARTICLES else []
-        told = itertools.takewhile(lambda w: w not in PREPOSITIONS, noun)
-        self.subject = {stem(w) for w in told if w not in PLAIN} | self.stems
+        told = itertools.takewhile(lambda w: w not in PREPOSITIONS | ENDS_OF_NOUNS, noun)
+        told = [w for w in told if w not in PLAIN]
+        self.nouns = [w for w in [*told, *self.name] if w not in VERBS]
+        self.subject = {stem(w) for w in told} | self.stems
         """What its outcome may be called."""
         self.others = [{stem(w) for w in words_of(f.name)} for f in required if f is not function]
         self.of_all = bool(self.again or {"each", "all", "every"} & {*self.purpose})
+        self.on_condition = not CONDITIONS.isdisjoint(self.purpose)
+        """It is worked out only if something holds."""
         self.of_one = "one" in self.purpose and not self.of_all
         self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name)) and "case" not in self.name
@@ -251,6 +279,8 @@ class Asked:
         """How much a variable's name, or the text before it where it is shown, says that it holds what is asked; below
         0 where it is another function's. `label`: the text before a value without a name."""
         words = {stem(w) for w in words_of(variable) if len(w) > 2}
+        if variable and self._is_short(variable):
+            return NAMED * OF_THE_PURPOSE if words else INITIAL
         if not words:
             return NAMED * OF_THE_PURPOSE if {stem(w) for w in words_of(label)} & self.stems - PLAIN else 0.0
         if words <= self.subject:
@@ -259,6 +289,17 @@ class Asked:
             return -1.0
         told = {stem(w) for label in labels_of(file, variable) for w in words_of(label)}
         return NAMED * OF_THE_PURPOSE if told & self.stems - PLAIN else 0.0
+
+    def _is_short(self, variable: str) -> bool:
+        """True for a letter or a few that stand for what is asked: `f` or `avg` of Fahrenheit or the average."""
+        short = variable.lower()
+        if not short.isalpha() or len(short) > LONGEST_SHORT:
+            return False
+        return any(
+            word.startswith(short) or (len(short) > 2 and SHORTENED.sub("", word).startswith(SHORTENED.sub("", short)))
+            for word in self.nouns
+            if len(word) > len(short) + 1 and word[0] == short[0]
+        )
 
     def speaks_of(self, variable: str) -> bool:
         """True where the purpose speaks of what a variable is called."""
