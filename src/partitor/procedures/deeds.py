@@ -82,6 +82,9 @@ ADDING = frozenset({"append", "push", "add", "Add", "insert", "push_back", "addL
 TEXT_CALLS = frozenset(
     "slice substring substr upper lower toUpperCase toLowerCase ToUpper ToLower charAt strip replace join".split()
 )
+CHANGING_TEXTS = frozenset(
+    "replace upper lower title capitalize toUpperCase toLowerCase ToUpper ToLower swapcase".split()
+)
 QUOTES = frozenset("'\"`")
 LESS, MORE = frozenset({"<", "<="}), frozenset({">", ">="})
 SAME = frozenset({"==", "===", "!=", "!==", "in", "equals", "eq", "strcmp", "includes", "contains"})
@@ -105,6 +108,11 @@ def deeds_of(file: ProgramFile, statement: int) -> frozenset[Done]:
     return known
 
 
+def given_either_way(file: ProgramFile, choice: int) -> set[str]:
+    """The variables that more than one branch of a choice gives a value, or changes."""
+    return _Reader(file, choice).given_either_way()
+
+
 def deeds_of_value(file: ProgramFile, statement: int, node: int) -> frozenset[Deed]:
     """What is done for a value that is worked out inside a statement."""
     reader = _Reader(file, statement)
@@ -125,7 +133,7 @@ def values_in(file: ProgramFile, statement: int) -> Iterator[int]:
         kind = tree.kind[node]
         joins = bool((language.strings | {"string", "string_content"}) & set(tree.kind[node : tree.end[node]]))
         reckons = _reckons(file, node)
-        works = kind == language.call and file.called_name(node) in CALLS
+        works = kind == language.call and file.called_name(node) in CALLS.keys() | CHANGING_TEXTS
         if (reckons and not joins) or works or kind in DISPLAYS or kind == "comparison_operator":
             yield node
             node = tree.end[node]
@@ -290,7 +298,7 @@ class _Reader:
             yield from self._grown(variable, operator, right)
             yield from self._by_calls(variable, right)
             return
-        if operator in CHANGING and not looped and tree.kind[left] == self.language.name:
+        if operator in CHANGING and not looped:
             yield Done(CHANGING[operator], variable)
         yield from self._told_by(node, variable, right, looped)
 
@@ -313,6 +321,8 @@ class _Reader:
             yield from self._replaced(node, variable, bool(set(texts) & TRUTHS) or texts in FLAGS)
         else:
             yield from self._chosen(node, variable, right)
+        if tree.kind[right] == self.language.call and self.file.called_name(right) in CHANGING_TEXTS:
+            yield from () if _asks(self.file, right) else (Done(Deed.TEXT, variable),)
         if "+" in texts and (TEXT_CALLS & set(texts) or any(t[:1] in QUOTES for t in texts)):
             yield Done(Deed.TEXT, variable)
         if tree.kind[right] in DISPLAYS:
@@ -455,12 +465,39 @@ class _Reader:
         tree, language = self.tree, self.language
         if tree.kind[self.statement] not in language.conditionals:
             return
+        branches = self._branches([n for n, _ in self.assigned if tree.kind[n] != "augmented_assignment"])
+        decided = [variable for variable, places in branches.items() if len(places) > 1]
+        yield from (Done(Deed.DECIDE, variable) for variable in decided)
+        yield from (Done(Deed.SEARCH, variable) for variable in decided if self._is_looked_up(variable))
+
+    def _branches(self, nodes: Sequence[int]) -> dict[str, set[int]]:
+        """For each variable the branches of the statement, as their blocks, in which some assignments give it a
+        value."""
         branches: dict[str, set[int]] = {}
         for node, variable in self.assigned:
-            above = next((p for p in self._above(node) if tree.kind[p] in language.blocks), -1)
-            if not self._in_loop(node) and tree.kind[node] != "augmented_assignment":
+            if node in nodes and not self._in_loop(node):
+                *_, above = (-1, *(p for p in self._above(node) if self.tree.kind[p] in self.language.blocks))
                 branches.setdefault(variable, set()).add(above)
-        yield from (Done(Deed.DECIDE, variable) for variable, places in branches.items() if len(places) > 1)
+        return branches
+
+    def given_either_way(self) -> set[str]:
+        """The variables that more than one branch of the statement gives a value, or changes."""
+        for _ in self.read():
+            pass
+        branches = self._branches([node for node, _ in self.assigned])
+        return {variable for variable, places in branches.items() if len(places) > 1}
+
+    def _is_looked_up(self, variable: str) -> bool:
+        """True for what is taken out of a dictionary in which it is said to be."""
+        tree = self.tree
+        test = self._test_above(self.assigned[0][0])
+        if test is None or not {"in", "has", "containsKey", "ContainsKey"} & set(tree.text[slice(*test)]):
+            return False
+        values = [tree.child(node, "right") for node, given in self.assigned if given == variable]
+        return any(
+            v is not None and tree.kind[v] == "subscript" and tree.text[v + 1] in tree.text[slice(*test)]
+            for v in values
+        )
 
     def _sorted(self) -> Iterator[Done]:
         """Values of a list that change places under a comparison, in a loop in a loop."""

@@ -40,6 +40,8 @@ TOO_FEW, TOO_FEW_FOR_A_FORMULA = 0.3, 0.6
 """How many inputs too many one too few is worth: its value may be written out here."""
 EXACTLY = 0.4
 """What each of several inputs is worth where there are just as many as are asked for."""
+SETTLED = 0.75
+"""How much of an input too many is forgiven that has one plain value all through the program."""
 UNASKED = 0.15
 """The same for each where it is not told how many there should be."""
 WRITTEN_OUT = 0.3
@@ -55,8 +57,10 @@ CONDITIONAL = frozenset({Deed.MORE, Deed.LESS, Deed.FORMULA})
 BY_CONDITION = 0.1
 """What it counts that something is only worked out on a condition where the purpose speaks of one, and takes off that
 it is worked out without any."""
-NOT_ASKED = 0.02
+NOT_ASKED = 0.1
 """What it takes off that something is asked on the way, and nobody spoke of it."""
+ONLY_ASKED = 0.5
+"""How much of its name is left of what somebody only types in, where nobody spoke of asking."""
 MENU_LINE = 0.05
 """What each line of a menu counts that is shown before what is chosen is asked for."""
 MOST_AGAIN, MOST_DIFFERING = 3, 4
@@ -71,6 +75,8 @@ SHARED = 0.2
 """What it takes off that statements are a part of another function's job."""
 PARAGRAPH = 0.05
 """What each end counts at which the student begins a paragraph."""
+PART_OF_A_ROW = 0.05
+"""What it takes off for each end at which a row of statements of one form goes on."""
 OF_ONE = 0.15
 """What it counts that a turn of a loop shows one thing, where one is asked for, and takes off that all are shown."""
 BOTH = 0.15
@@ -256,6 +262,8 @@ def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
         if said < 0 or (outcome.goes_on and main in FROM_NOTHING) or (outcome.menu and not asked.literal):
             continue
         by_words = told >= TOLD_WELL and asked.function.parameters == len(stretch.taken)
+        if main is Deed.ASK and not asked.deeds.get(Deed.ASK):
+            said *= ONLY_ASKED
         step = ONE_STEP if main is Deed.FORMULA and outcome.goes_on and stretch.in_loop else 1.0
         done = asked.deeds.get(main, 0.0) * outcome.deeds[main]
         strength = max(done * step, said * step, BY_WORDS if by_words else 0.0)
@@ -288,7 +296,7 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     if asked.function.returns is True or not strength or show is None:
         return 0.0
     strength += PARAGRAPH * stretch.paragraph + _form_of_show(show, len(stretch.statements), asked.literal)
-    strength -= BEGUN * stretch.begun
+    strength -= BEGUN * stretch.begun + PART_OF_A_ROW * stretch.cuts_a_row
     if asked.of_one and show.looped != stretch.is_turn:
         strength += OF_ONE if stretch.is_turn else -OF_ONE
     if asked.of_all and stretch.in_loop:
@@ -333,7 +341,7 @@ def _as_act(stretch: Stretch, asked: Asked, told: float) -> float:
         strength = BY_WORDS if told >= enough and 1 < stretch.size <= WIDEST else 0.0
     if not strength:
         return 0.0
-    strength += PARAGRAPH * stretch.paragraph - 0.2 * stretch.around_acts
+    strength += PARAGRAPH * stretch.paragraph - 0.2 * stretch.around_acts - PART_OF_A_ROW * stretch.cuts_a_row
     return DEED * strength - MISFIT * _parameters_amiss(stretch, asked)
 
 
@@ -346,7 +354,10 @@ def _parameters_amiss(stretch: Stretch, asked: Asked, too_few: float = TOO_FEW) 
     if least <= stretch.elements <= most:
         count = stretch.elements
     fitting = EXACTLY * min(count, 3) if least == count == most and count > 1 else 0.0
-    return max(0, count - most) + too_few * max(0, least - count) - fitting
+    more = max(0, count - most)
+    if stretch.outcomes:
+        more -= SETTLED * min(more, len(stretch.settled))
+    return more + too_few * max(0, least - count) - fitting
 
 
 def _weighed_again(job: Job, alike: Sequence[Job], asked: Asked) -> Job:

@@ -29,6 +29,9 @@ MOST_COMMENTS = 40
 SAID_AS = {"LOW": "off", "HIGH": "on", "tone": "beep", "digitalWrite": "light", "delay": "wait", "sleep": "wait"}
 """Names in programs for what people call otherwise."""
 
+MARKS = {"*": "star", "#": "bar", "-": "lin", "=": "lin", "_": "lin", "█": "bar"}
+"""What signs are called of which something is drawn, as stems."""
+
 Said = Mapping[str, float]
 
 
@@ -93,6 +96,9 @@ def _words_of(file: ProgramFile, statement: int) -> Said:
     for i in range(statement, stop):
         if tree.kind[i] in file.language.strings or tree.kind[i] == "string_content":
             _merge(said, dict.fromkeys(_stems(tree.text[i]), AS_TEXT))
+            mark = {*tree.text[i].strip("\"'`fb")}
+            if len(mark) == 1 and (shown := MARKS.get(*mark)):
+                said[shown] = 1.0
         elif tree.kind[i] in file.language.numbers:
             said[tree.text[i]] = 1.0
     for i in names.within(statement, stop):

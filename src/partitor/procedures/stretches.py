@@ -12,14 +12,16 @@ import msgspec
 
 from ..program.elements import elements_used
 from ..program.flow import EMPTY, Set, flow_of, summaries_of
-from ..program.names import Role
+from ..program.names import WRITES, Role
 from ..program.program import Block, Procedure, ProgramFile
+from ..program.shapes import given_value, is_plain_list
 from .deeds import (
     GIVEN_BACK,
     Deed,
     Done,
     deeds_of,
     deeds_of_value,
+    given_either_way,
     label_before,
     shown_texts_only,
     shows_in_every_loop,
@@ -92,6 +94,8 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     """The choice in a branch of which they stand: what stands in another branch is done instead of them."""
     taken: Set
     """Variables whose values they need."""
+    settled: Set
+    """Those of them that have one plain value all through the program."""
     elements: int
     """How many values they need, where elements of lists count as one each and their lists and places do not."""
     given: Set
@@ -101,6 +105,8 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     shows_instead: bool
     """What they show they show in branches that work nothing out."""
     asks: bool
+    cuts_a_row: int
+    """0 to 2: at how many of its ends statements of the same form go on."""
     chooses: bool
     """The last statement is a choice."""
     acts: bool
@@ -155,6 +161,7 @@ class _Cutter:
         self.choice = steering if inside and not self.in_loop else None
         self.around = deeds_of(file, steering) if inside else empty
         """What the choice or loop does inside which the statements stand."""
+        self.either_way = given_either_way(file, steering) if self.choice is not None else set[str]()
         self.ignored = _no_variables(file)
 
     def stretches(self) -> Iterator[Stretch]:
@@ -190,6 +197,7 @@ class _Cutter:
             in_loop=self.in_loop,
             choice=self.choice,
             taken=taken,
+            settled=taken & _settled(self.file),
             elements=self._with_elements(window, taken),
             given=given,
             outcomes=tuple(self._outcomes(start, stop, taken, given)),
@@ -197,6 +205,7 @@ class _Cutter:
             shows=any(SHOWS in done for done in self.deeds[start:stop]),
             shows_instead=self._shows_instead(window),
             asks=any(d.deed is Deed.ASK for done in self.deeds[start:stop] for d in done),
+            cuts_a_row=self._same_form(start - 1) + self._same_form(stop - 1),
             chooses=self.tree.kind[window[-1]] in self.language.conditionals,
             acts=all({ACTS, SHOWS} & self.deeds[k] for k in range(start, stop)),
             changes=self._changes(window[0]),
@@ -233,6 +242,16 @@ class _Cutter:
     def _shows_all(self, window: Sequence[int]) -> bool:
         first, stop = window[0], self.tree.end[window[-1]]
         return all(first <= s < stop for s in _showing(self.file))
+
+    def _same_form(self, k: int) -> bool:
+        """True where the statement at `k` is a call of the same form as the next one."""
+        tree, statements = self.tree, self.statements
+        if not 0 <= k < len(statements) - 1 or tree.kind[statements[k]] != self.language.call:
+            return False
+        one, other = statements[k : k + 2]
+        if ACTS in self.deeds[k] and tree.kind[other] == self.language.call:
+            return self.file.called_name(one) == self.file.called_name(other)
+        return tree.kind[one : tree.end[one]] == tree.kind[other : tree.end[other]]
 
     def _shows_instead(self, window: Sequence[int]) -> bool:
         tree, own = self.tree, {*window}
@@ -278,7 +297,8 @@ class _Cutter:
         looped = any(self.tree.kind[s] in self.language.loops for s in window)
         for variable in sorted({d.variable for d in done if d.variable}):
             filled = variable not in given and self._is_filled(window, variable)
-            if not (variable in given or filled) or Done(Deed.DECIDE, variable) in self.around:
+            alone = stop - start == len(self.statements) and variable in self.either_way
+            if not (variable in given or filled) or alone or Done(Deed.DECIDE, variable) in self.around:
                 continue
             serves, menu = self._serves(variable, start, stop)
             if not serves or self._goes_further(variable, start, stop):
@@ -342,7 +362,9 @@ class _Cutter:
     def _is_filled(self, window: Sequence[int], variable: str) -> bool:
         names, tree = self.file.names, self.tree
         own = [n for n in names.within(window[0], tree.end[window[-1]]) if tree.text[n] == variable]
-        return bool(own) and all(tree.kind[tree.parent[n]] == "subscript" for n in own)
+        inside = [n for n in own if tree.kind[tree.parent[n]] == "subscript"]
+        # What is in it may be asked first.
+        return bool(inside) and all(tree.kind[tree.parent[n]] == "comparison_operator" for n in own if n not in inside)
 
     def _asks_first(self, start: int, stop: int) -> bool:
         """True where the first thing that is asked is asked once, not again and again."""
@@ -394,6 +416,7 @@ class _Cutter:
             in_loop=self.in_loop,
             choice=self.choice,
             taken=taken,
+            settled=taken & _settled(self.file),
             elements=self._with_elements((*window, value), taken),
             given=given,
             outcomes=(self._value_of(start, k, value, deeds, looped),),
@@ -401,6 +424,7 @@ class _Cutter:
             shows=False,
             shows_instead=False,
             asks=False,
+            cuts_a_row=0,
             chooses=False,
             acts=False,
             changes=False,
@@ -481,6 +505,29 @@ def _showing(file: ProgramFile) -> frozenset[int]:
         known = frozenset(s for s in simple if SHOWS in deeds_of(file, s))
         file.derived["showing"] = known
     return known
+
+
+def _settled(file: ProgramFile) -> Set:
+    """Variables of the program's own that are given one plain value, and nothing else."""
+    known = file.derived.get("settled")
+    if not isinstance(known, frozenset):
+        tree, names = file.tree, file.names
+        plain = file.language.numbers | file.language.strings
+        given = [given_value(tree, s) for s in file.blocks[0].statements]
+        found = {tree.text[g[0]] for g in given if g and (tree.kind[g[1]] in plain or is_plain_list(tree, g[1]))}
+        times = Counter(tree.text[n] for n in names.nodes if names.role[n] in WRITES)
+        changed = {tree.text[tree.parent[n] + 1] for n in names.nodes if tree.text[n] in CHANGING}
+        changed |= {
+            tree.text[n + 1] for n, kind in enumerate(tree.kind) if kind == "subscript" and tree.field[n] == "left"
+        }
+        known = frozenset(name for name in found - changed if times[name] == 1)
+        file.derived["settled"] = known
+    return known
+
+
+CHANGING = frozenset(
+    "append extend insert remove pop clear sort reverse push shift splice unshift add Add put set".split()
+)
 
 
 def _no_variables(file: ProgramFile) -> Set:

@@ -126,6 +126,30 @@ for _words, _weight in ((PERHAPS, MAYBE), (FOR_CERTAIN, CERTAIN)):
 
 
 GIVES = r"^(?:give |make |build |tell |say )?(?:back )?"
+UNITS = (
+    r"(?:(?:degrees )?(?:celsius|fahrenheit|kelvin)|seconds|minutes|hours|days|weeks|months|years|litres|liters|metres"
+    r"|meters|kilometres|kilometers|miles|kilos|kilograms|grams|degrees|points|euros|cents|percent|knots|inches|feet)"
+)
+FACTORS = tuple(
+    (frozenset(units.split()), numbers.split())
+    for units, numbers in {
+        "hours minutes": "60",
+        "minutes seconds": "60",
+        "hours seconds": "3600",
+        "days hours": "24",
+        "weeks days": "7",
+        "years days": "365 365.25",
+        "euros cents": "100",
+        "kelvin": "273.15 273",
+        "fahrenheit": "32 1.8",
+        "miles": "1.609 1.6 1.60934 0.621",
+        "knots": "1.852 0.54",
+        "inches": "2.54",
+        "feet": "0.3048 30.48",
+        "percent": "100",
+    }.items()
+)
+"""Numbers that tell that what is asked is worked out."""
 PHRASES = (
     (rf"{GIVES}(?:whether|true if|true when)\b", Deed.TEST, TOLD_AT_ONCE),
     (rf"{GIVES}(?:whether|true if|true when)\b.*\bor\b", Deed.DECIDE, TOLD_AT_ONCE),
@@ -137,12 +161,11 @@ PHRASES = (
         OF_THE_PURPOSE,
     ),
     (r"\b(?:chosen|chose|picked|typed|entered)\b", Deed.ASK, OF_THE_PURPOSE),
-    (
-        r"\bhow (?:many|much) (?:seconds|minutes|hours|days|weeks|months|years|litres|liters|metres|meters|kilometres"
-        r"|kilometers|miles|kilos|kilograms|grams|degrees|points|euros|cents|percent)\b",
-        Deed.FORMULA,
-        OF_THE_PURPOSE,
-    ),
+    (rf"\b(?:how (?:many|much)|as|in|into) {UNITS}\b(?! and)", Deed.FORMULA, OF_THE_PURPOSE),
+    (r"^adds?\b.* to\b", Deed.MORE, TOLD_AT_ONCE),
+    (r"^(?:takes?|removes?|subtracts?)\b.* (?:from|off|out of)\b", Deed.LESS, TOLD_AT_ONCE),
+    (r"\bas (?:a )?text\b", Deed.TEXT, OF_THE_PURPOSE),
+    (rf"{GIVES}the text without\b", Deed.TEXT, TOLD_AT_ONCE),
     (
         r"(?<!many )(?<!often )(?<!several )\b(?:times|multiplied by|divided by|plus|minus)\b",
         Deed.FORMULA,
@@ -171,6 +194,8 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
 
     for word in name:
         note(word, 1.0)
+    if name[:1] == ["to"] and len(name) > 1:
+        least(Deed.FORMULA, NAMED)
     said = re.sub(rf"\b(?:{'|'.join(NUMBER_WORDS)}|\d+) times\b", "", " ".join(purpose))
     for pattern, deed, weight in PHRASES:
         if re.search(pattern, said):
@@ -255,7 +280,8 @@ class Asked:
         self.of_all = bool(self.again or {"each", "all", "every"} & {*self.purpose})
         self.on_condition = not CONDITIONS.isdisjoint(self.purpose)
         """It is worked out only if something holds."""
-        self.of_one = "one" in self.purpose and not self.of_all
+        shown = [*itertools.takewhile(lambda w: w not in PREPOSITIONS, self.purpose)]
+        self.of_one = "one" in shown and not self.of_all
         self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name)) and "case" not in self.name
 
@@ -267,6 +293,8 @@ class Asked:
         for word in self.purpose:
             if word in NUMBER_WORDS:
                 wanted[NUMBER_WORDS[word]] = AS_A_NUMBER
+        spoken = {*self.name, *self.purpose}
+        wanted |= {number: 1.0 for units, numbers in FACTORS if units <= spoken for number in numbers}
         for word in itertools.chain(self.name, *(words_of(other) for other in self.function.also), self.purpose):
             form = stem(word)
             known = word in plain or form in plain or (word.isdigit() and len(word) == 1)
@@ -318,7 +346,7 @@ class Asked:
 
 def stem(word: str) -> str:
     """A word without its ending, roughly: `prints` and `printed` are `print`."""
-    for ending in ("ing", "ed", "es", "s", "er", "est"):
+    for ending in ("ing", "ed", "es", "s", "er", "est", "e"):
         if word.endswith(ending) and len(word) - len(ending) >= 3:
             return stem(word[: -len(ending)])
-    return word
+    return word.removesuffix("al") if len(word) > 6 else word
