@@ -39,6 +39,8 @@ class Deed(StrEnum):
     FORMULA = "formula"
     MORE = "more"
     LESS = "less"
+    EACH = "each"
+    """All places of a list are given values by what they had."""
     DECIDE = "decide"
     CHANCE = "chance"
     ASK = "ask"
@@ -214,10 +216,15 @@ def _shows(file: ProgramFile, statement: int) -> bool:
 
 
 def _asks(file: ProgramFile, statement: int) -> bool:
+    return asks_within(file, statement, file.tree.end[statement])
+
+
+def asks_within(file: ProgramFile, start: int, stop: int) -> bool:
+    """True where somebody is asked, or a sensor read, between two nodes."""
     tree, language = file.tree, file.language
     return any(
         (tree.kind[n] == language.call and file.called_name(n) in language.input_calls) or tree.text[n] == "cin"
-        for n in range(statement, tree.end[statement])
+        for n in range(start, stop)
     )
 
 
@@ -258,6 +265,9 @@ class _Reader:
         if {"scanf", "fgets", "cin"} & set(tree.text[self.statement : tree.end[self.statement]]):
             asking = [s for s in _simple_statements(file, self.statement) if _asks(file, s)]
             found |= {n for s in asking for n in _written_in(file, s)}
+        stop = tree.end[self.statement]
+        if "out" in tree.text[self.statement : stop] and _asks(file, self.statement):
+            found |= {tree.text[n] for n in file.names.within(self.statement, stop) if tree.text[n - 1] == "out"}
         return found | self._filled_with(found)
 
     def _filled_with(self, asked: set[str]) -> set[str]:
@@ -291,6 +301,8 @@ class _Reader:
             return
         self.assigned.append((node, variable))
         looped = self._in_loop(node)
+        if looped and tree.kind[left] == "subscript" and tree.source_of(left) in tree.source_of(right):
+            yield Done(Deed.EACH, variable)
         if looped and tree.kind[left] == "subscript" and self.by_chance:
             yield Done(Deed.CHANCE, variable)
         operator = self._growth(node, variable, right)
@@ -332,13 +344,24 @@ class _Reader:
             yield Done(Deed.COUNT, variable)
         if tree.kind[right] in TESTING or any(t in TESTS for t in self._own_signs(right)):
             yield Done(Deed.TEST, variable)
-        operators = {t for n, t in enumerate(texts, right) if t in RECKONING and tree.kind[n] == t}
+        operators = set(self._reckoned(right))
         # A list of numbers, some of them below 0, is worked out of nothing.
         listed = tree.kind[right] == "list" and is_plain_list(tree, right)
         if operators and tree.kind[right] not in self.language.strings and not listed:
             yield Done(Deed.FORMULA, variable)
         if {"/", "//"} & operators:
             yield Done(Deed.MEAN, variable)
+
+    def _reckoned(self, node: int) -> Iterator[str]:
+        """The arithmetic signs of a value, but for what only names the next place of a list."""
+        tree = self.tree
+        near = 0
+        for n in range(node, tree.end[node]):
+            if tree.kind[n] == "subscript":
+                near = max(near, tree.end[n])
+            sign = tree.text[n]
+            if sign in RECKONING and tree.kind[n] == sign and not (n < near and sign in {"+", "-"}):
+                yield sign
 
     def _by_calls(self, variable: str, right: int) -> Iterator[Done]:
         """What functions of the library do that give a value to a variable."""

@@ -40,8 +40,8 @@ TOO_FEW, TOO_FEW_FOR_A_FORMULA = 0.3, 0.6
 """How many inputs too many one too few is worth: its value may be written out here."""
 EXACTLY = 0.4
 """What each of several inputs is worth where there are just as many as are asked for."""
-SETTLED = 0.75
-"""How much of an input too many is forgiven that has one plain value all through the program."""
+SETTLED_GIVEN = 0.25
+"""What an input too many counts that has one plain value all through the program."""
 UNASKED = 0.15
 """The same for each where it is not told how many there should be."""
 WRITTEN_OUT = 0.3
@@ -299,13 +299,14 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     strength -= BEGUN * stretch.begun + PART_OF_A_ROW * stretch.cuts_a_row
     if asked.of_one and show.looped != stretch.is_turn:
         strength += OF_ONE if stretch.is_turn else -OF_ONE
-    if asked.of_all and stretch.in_loop:
+    if (asked.of_all or asked.of_rows) and stretch.in_loop:
         strength -= OF_ONE
     alone = stretch.shows_all and not asked.of_many
     if asked.literal and stretch.choice is not None:
         strength -= IN_A_BRANCH
     if not (show.looped or stretch.is_turn or asked.literal or told >= TOLD or alone):
-        strength -= 0.5 if show.statements < GOOD_PARAGRAPH else 0.3
+        fits = asked.function.parameters == len(stretch.taken) and len(stretch.taken) > 1
+        strength -= 0.3 if fits or show.statements >= GOOD_PARAGRAPH else 0.5
     return DEED * strength - MISFIT * _parameters_amiss(stretch, asked)
 
 
@@ -353,11 +354,11 @@ def _parameters_amiss(stretch: Stretch, asked: Asked, too_few: float = TOO_FEW) 
     least, most = bounds
     if least <= stretch.elements <= most:
         count = stretch.elements
+    elif stretch.outcomes and most < count <= most + len(stretch.settled):
+        # What has one plain value all through the program need not be given.
+        return SETTLED_GIVEN * (count - most) - EXACTLY * (min(most, 3) if least == most > 1 else 0)
     fitting = EXACTLY * min(count, 3) if least == count == most and count > 1 else 0.0
-    more = max(0, count - most)
-    if stretch.outcomes:
-        more -= SETTLED * min(more, len(stretch.settled))
-    return more + too_few * max(0, least - count) - fitting
+    return max(0, count - most) + too_few * max(0, least - count) - fitting
 
 
 def _weighed_again(job: Job, alike: Sequence[Job], asked: Asked) -> Job:

@@ -11,7 +11,7 @@ from collections.abc import Iterator, Sequence
 import msgspec
 
 from ..program.elements import elements_used
-from ..program.flow import EMPTY, Set, flow_of, summaries_of
+from ..program.flow import EMPTY, Set, flow_of, has_no_value_yet, summaries_of
 from ..program.names import WRITES, Role
 from ..program.program import Block, Procedure, ProgramFile
 from ..program.shapes import given_value, is_plain_list
@@ -19,6 +19,7 @@ from .deeds import (
     GIVEN_BACK,
     Deed,
     Done,
+    asks_within,
     deeds_of,
     deeds_of_value,
     given_either_way,
@@ -35,8 +36,11 @@ WIDEST = 10
 """Statements that a job has at most."""
 MOST_STATEMENTS = 400
 """Statements of one list that are looked at."""
-FROM_NOTHING = frozenset(Deed) - {Deed.FORMULA, Deed.MORE, Deed.LESS, Deed.CHANCE, Deed.SORT, Deed.SHOW, Deed.ACT}
+GOING_ON = frozenset({Deed.FORMULA, Deed.MORE, Deed.LESS, Deed.EACH, Deed.CHANCE, Deed.SORT})
+FROM_NOTHING = frozenset(Deed) - GOING_ON - {Deed.SHOW, Deed.ACT}
 """Deeds whose outcome had no value before they began."""
+NUMBERS = frozenset("int float Number parseInt parseFloat Double Int atoi atof stoi".split())
+"""Functions that make a number of a text."""
 GIVING = frozenset({"assignment", "augmented_assignment", "declaration"})
 BUILT_UP = frozenset({Deed.COUNT, Deed.SUM, Deed.PRODUCT, Deed.LARGEST, Deed.SMALLEST})
 """Deeds that go on from what a variable had before: it is theirs, too, to give it its first value."""
@@ -207,7 +211,7 @@ class _Cutter:
             asks=any(d.deed is Deed.ASK for done in self.deeds[start:stop] for d in done),
             cuts_a_row=self._same_form(start - 1) + self._same_form(stop - 1),
             chooses=self.tree.kind[window[-1]] in self.language.conditionals,
-            acts=all({ACTS, SHOWS} & self.deeds[k] for k in range(start, stop)),
+            acts=self._acts(start, stop),
             changes=self._changes(window[0]),
             begun=self._is_begun(start, stop, taken, given),
             shows_all=self._shows_all(window),
@@ -242,6 +246,12 @@ class _Cutter:
     def _shows_all(self, window: Sequence[int]) -> bool:
         first, stop = window[0], self.tree.end[window[-1]]
         return all(first <= s < stop for s in _showing(self.file))
+
+    def _acts(self, start: int, stop: int) -> bool:
+        first, end = self.statements[start], self.tree.end[self.statements[stop - 1]]
+        inside = self.file.statements_within(first, end)
+        whole = all({ACTS, SHOWS} & found for found in self.deeds[start:stop])
+        return whole and any(ACTS in deeds_of(self.file, s) for s in inside)
 
     def _same_form(self, k: int) -> bool:
         """True where the statement at `k` is a call of the same form as the next one."""
@@ -289,6 +299,7 @@ class _Cutter:
 
     def _outcomes(self, start: int, stop: int, taken: Set, given: Set) -> Iterator[Outcome]:
         done = frozenset().union(*self.deeds[start:stop])
+        done |= {Done(Deed.ASK, made) for made, of in self._converted(start, stop) if Done(Deed.ASK, of) in done}
         if not given and not any(d.variable for d in done):
             return
         if any(d.deed in BUILT_UP and d.variable in taken for d in done):
@@ -312,8 +323,22 @@ class _Cutter:
                 # What grows turn by turn is a sum of all.
                 deeds = {deed: share for deed, share in deeds.items() if deed not in (Deed.MORE, Deed.LESS)}
             if deeds:
-                goes_on = variable in taken and not (Deed.ASK in deeds and self._asks_first(start, stop))
+                goes_on = variable in taken and not (Deed.ASK in deeds and self._asks_first(start, stop, variable))
                 yield Outcome(variable, deeds, goes_on, filled, menu=menu)
+
+    def _converted(self, start: int, stop: int) -> Iterator[tuple[str, str]]:
+        """(variable, other variable) of which the one is given the other's text as a number."""
+        tree, language = self.tree, self.language
+        for statement in self.statements[start:stop]:
+            given = given_value(tree, statement)
+            if (
+                given is not None
+                and tree.kind[given[1]] == language.call
+                and self.file.called_name(given[1]) in NUMBERS
+            ):
+                inside = self.file.names.within(given[1], tree.end[given[1]])
+                if len(inside) == 2:
+                    yield tree.text[given[0]], tree.text[inside[1]]
 
     def _goes_further(self, variable: str, start: int, stop: int) -> bool:
         """True where the statement above has begun to work a variable's value out, or the one behind goes on."""
@@ -363,18 +388,25 @@ class _Cutter:
         names, tree = self.file.names, self.tree
         own = [n for n in names.within(window[0], tree.end[window[-1]]) if tree.text[n] == variable]
         inside = [n for n in own if tree.kind[tree.parent[n]] == "subscript"]
-        # What is in it may be asked first.
-        return bool(inside) and all(tree.kind[tree.parent[n]] == "comparison_operator" for n in own if n not in inside)
+        # What is in it, or how long it is, may be asked as well.
+        given = any(tree.field[tree.parent[n]] == "left" for n in inside)
+        return given and all(names.role[n] is Role.READ for n in own if n not in inside)
 
-    def _asks_first(self, start: int, stop: int) -> bool:
-        """True where the first thing that is asked is asked once, not again and again."""
+    def _asks_first(self, start: int, stop: int, variable: str) -> bool:
+        """True where the first thing that is asked is asked once, not again and again; or nothing was there before."""
+        span = self.statements[start], self.tree.end[self.statements[stop - 1]]
+        if has_no_value_yet(self.file, self.procedure.node, variable, *span):
+            return True
         asking = next(k for k in range(start, stop) if any(d.deed is Deed.ASK for d in self.deeds[k]))
         return self.tree.kind[self.statements[asking]] not in self.language.loops
 
     def _has_text(self, statement: int) -> bool:
         """True where words stand in a text; a mark such as `> ` asks for nothing."""
         tree, texts = self.tree, {"string", "string_content"}
-        inside = range(statement, tree.end[statement])
+        blocks = (n for n in range(statement, tree.end[statement]) if tree.kind[n] in self.language.blocks)
+        body = next(blocks, tree.end[statement])
+        # A loop that asks on top has been told above what it asks for.
+        inside = range(statement, body if asks_within(self.file, statement, body) else tree.end[statement])
         return any(tree.kind[n] in texts and any(map(str.isalpha, tree.text[n])) for n in inside)
 
     # -- values inside a statement --------------------------------------------------------------------

@@ -151,8 +151,8 @@ FACTORS = tuple(
 )
 """Numbers that tell that what is asked is worked out."""
 PHRASES = (
-    (rf"{GIVES}(?:whether|true if|true when)\b", Deed.TEST, TOLD_AT_ONCE),
-    (rf"{GIVES}(?:whether|true if|true when)\b.*\bor\b", Deed.DECIDE, TOLD_AT_ONCE),
+    (rf"{GIVES}(?:whether|true (?:if|when|for|from))\b", Deed.TEST, TOLD_AT_ONCE),
+    (rf"{GIVES}(?:whether|true (?:if|when|for|from))\b.*\bor\b", Deed.DECIDE, TOLD_AT_ONCE),
     (r"^(?:read|ask|get|collect|take)s?\b.* until\b", Deed.ASK, TOLD_AT_ONCE),
     (rf"{GIVES}(?:who|which)\b", Deed.DECIDE, MAYBE),
     (
@@ -162,6 +162,18 @@ PHRASES = (
     ),
     (r"\b(?:chosen|chose|picked|typed|entered)\b", Deed.ASK, OF_THE_PURPOSE),
     (rf"\b(?:how (?:many|much)|as|in|into) {UNITS}\b(?! and)", Deed.FORMULA, OF_THE_PURPOSE),
+    (r"\b(?:of|for) so (?:many|much)\b", Deed.FORMULA, OF_THE_PURPOSE),
+    (
+        rf"{GIVES}the (?!{UNITS}|points|pieces|news|address)\w+s (?:of|between|that|above|below|without)\b",
+        Deed.LIST,
+        MAYBE,
+    ),
+    (r"^(?!whether|true|asks?|reads?|prints?|shows?|draws?)[a-z ]+ or\b", Deed.DECIDE, MAYBE),
+    (
+        r"^(?:switch|turn|chang|doubl|halv|rais|lower|invert|toggl|reset|mov)\w* (?:all|each|every)\b",
+        Deed.EACH,
+        TOLD_AT_ONCE,
+    ),
     (r"^adds?\b.* to\b", Deed.MORE, TOLD_AT_ONCE),
     (r"^(?:takes?|removes?|subtracts?)\b.* (?:from|off|out of)\b", Deed.LESS, TOLD_AT_ONCE),
     (r"\bas (?:a )?text\b", Deed.TEXT, OF_THE_PURPOSE),
@@ -176,6 +188,10 @@ PHRASES = (
     (r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", Deed.COUNT, HOW_MANY),
 )
 """What a purpose may say as a whole, the deed that it speaks of, and how much that says."""
+
+
+CHOSEN = frozenset("word letter name grade category color colour text message label".split())
+"""What is chosen for something: `word_for`."""
 
 
 def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
@@ -200,6 +216,8 @@ def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
     for pattern, deed, weight in PHRASES:
         if re.search(pattern, said):
             least(deed, weight)
+    if len(name) > 1 and name[-1] == "for" and name[0] in CHOSEN:
+        least(Deed.DECIDE, CERTAIN)
     share = OF_THE_PURPOSE
     for word in purpose:
         if word in PREPOSITIONS:
@@ -273,7 +291,7 @@ class Asked:
         noun = self.purpose if self.purpose and self.purpose[0] in ARTICLES else []
         told = itertools.takewhile(lambda w: w not in PREPOSITIONS | ENDS_OF_NOUNS, noun)
         told = [w for w in told if w not in PLAIN]
-        self.nouns = [w for w in [*told, *self.name] if w not in VERBS]
+        self.nouns = [w for w in [*told, *self.name] if w not in VERBS | PREPOSITIONS | PLAIN]
         self.subject = {stem(w) for w in told} | self.stems
         """What its outcome may be called."""
         self.others = [{stem(w) for w in words_of(f.name)} for f in required if f is not function]
@@ -282,6 +300,7 @@ class Asked:
         """It is worked out only if something holds."""
         shown = [*itertools.takewhile(lambda w: w not in PREPOSITIONS, self.purpose)]
         self.of_one = "one" in shown and not self.of_all
+        self.of_rows = "rows" in self.purpose or "columns" in self.purpose
         self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name)) and "case" not in self.name
 
