@@ -33,6 +33,19 @@ JOBS = [
     ("mean_of/1/r: the average of the values", "print('average', sum({l}) / len({l}), note)\n"),
     ("price_of/2/r: price times pieces", "for x in {l}:\n    {v} += x * {k}\n"),
     ("warmest/1/r: the warmest one", "print('so', input() if {k} > 4 else '', 'warmest', max({l}))\n"),
+    ("is_high/1/r: whether a value is high", "if {k} > 3:\n    print('high')\nelse:\n    {v} = 2\n"),
+    ("is_between/2/r: whether a value is in between", "for x in {l}:\n    if {k} <= x < 8:\n        {v} = x\n"),
+    ("has_more/2/r: whether there is more", "if sum({l}) > {v} or {k} == 3:\n    log.append('more')\n"),
+    (
+        "deposit/2/r: the new sum after a deposit, if there is any",
+        "if {k} > 2:\n    {v} += {k}\nelse:\n    print('none')\n",
+    ),
+    ("withdraw/2/r: what is left", "{v} -= {k}\nprint('left', {v})\n"),
+    ("add_to/3/: adds an amount to the table", "table['some'] = table['some'] + {k}\n"),
+    ("double_in_place/1/: doubles all values", "for i in range(len({l})):\n    {l}[i] = {l}[i] * 2\n"),
+    ("menu/0/r: shows the choices and gives back what was chosen", "print('1 on')\nprint('2 off')\n{v} = input('> ')\n"),
+    ("read_number/0/r: reads a number", "text = input('number: ')\n{v} = int(text)\n"),
+    ("without_marks/1/r: the text without marks", "print(note.replace('s', ''), {v})\n"),
     ("product/1/r: the product of all values", "{v} = 1\nfor x in {l}:\n    {v} *= x\n"),
 ]
 NOISE = [

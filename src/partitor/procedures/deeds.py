@@ -74,6 +74,7 @@ CALLS = {
     "findIndex": Deed.SEARCH,
     "filter": Deed.LIST,
     "map": Deed.LIST,
+    "split": Deed.LIST,
     "choice": Deed.CHANCE,
     "shuffle": Deed.CHANCE,
     "sample": Deed.CHANCE,
@@ -128,6 +129,13 @@ def values_in(file: ProgramFile, statement: int) -> Iterator[int]:
     """The values that a statement works out to show or add them: the largest arithmetic, tests, and calls of the
     library that stand in it, but for the texts that are joined to them."""
     tree, language = file.tree, file.language
+    if tree.kind[statement] in language.conditionals:
+        condition = tree.child(statement, "condition")
+        while condition is not None and tree.kind[condition] == "parenthesized_expression":
+            condition = condition + 2
+        if condition is not None and tree.kind[condition] in TESTING | {"binary_operator"}:
+            yield condition
+        return
     if not (tree.kind[statement] == "augmented_assignment" or _shows(file, statement)):
         return
     node, stop = statement + 1, tree.end[statement]
@@ -223,9 +231,16 @@ def asks_within(file: ProgramFile, start: int, stop: int) -> bool:
     """True where somebody is asked, or a sensor read, between two nodes."""
     tree, language = file.tree, file.language
     return any(
-        (tree.kind[n] == language.call and file.called_name(n) in language.input_calls) or tree.text[n] == "cin"
+        (tree.kind[n] == language.call and file.called_name(n) in language.input_calls and not by_chance(file, n))
+        or tree.text[n] == "cin"
         for n in range(start, stop)
     )
+
+
+def by_chance(file: ProgramFile, call: int) -> bool:
+    """True for a call that leaves something to chance: `rand()`, `random.choice(…)`, `random.nextInt(6)`."""
+    callee = file.tree.child(call, file.language.callee_field)
+    return callee is not None and "rand" in file.tree.source_of(callee).lower()
 
 
 class _Reader:
@@ -323,7 +338,7 @@ class _Reader:
         """True where chance plays a part in the statement."""
         tree = self.tree
         calls = (n for n in range(self.statement, tree.end[self.statement]) if tree.kind[n] == self.language.call)
-        return any("rand" in self.file.called_name(n).lower() for n in calls)
+        return any(by_chance(self.file, n) for n in calls)
 
     def _told_by(self, node: int, variable: str, right: int, looped: bool) -> Iterator[Done]:
         """What a value does that replaces another, or is worked out in one go."""
@@ -370,7 +385,7 @@ class _Reader:
                 name = self.file.called_name(n)
                 if name in CALLS:
                     yield Done(CALLS[name], variable)
-                if "rand" in name.lower():
+                if by_chance(self.file, n):
                     yield Done(Deed.CHANCE, variable)
 
     def _own_signs(self, node: int) -> list[str]:
@@ -395,7 +410,9 @@ class _Reader:
         deeper = parts[0] + 1
         while tree.kind[sides[0]] == "binary_operator" and deeper < tree.end[right]:
             sides[0] = sides[0] + 1
-        return signs[0] if signs and any(tree.text[s] == variable for s in sides) else ""
+        given = tree.child(node, "left")
+        kept = tree.source_of(given) if given is not None and tree.kind[given] == "subscript" else variable
+        return signs[0] if signs and any(kept in (tree.text[s], tree.source_of(s)) for s in sides) else ""
 
     def _grown(self, variable: str, operator: str, right: int) -> Iterator[Done]:
         tree = self.tree
@@ -445,7 +462,8 @@ class _Reader:
         """The larger or smaller one of two, which a test tells."""
         test = self._test_above(node)
         words = self.tree.text[test[0] : test[1]] if test is not None else []
-        if test is not None and set(self.tree.text[right : self.tree.end[right]]) & TRUTHS:
+        texts = self.tree.text[right : self.tree.end[right]]
+        if test is not None and (set(texts) & TRUTHS or texts in FLAGS):
             yield Done(Deed.TEST, variable)
         value = self.tree.text[right] if self.tree.kind[node] != "augmented_assignment" else ""
         compared = [i for i, t in enumerate(words) if t in LESS | MORE]
@@ -464,7 +482,7 @@ class _Reader:
         callee = tree.child(node, self.language.callee_field)
         if callee is None or tree.kind[callee] != self.language.member[0]:
             return
-        owner = tree.text[callee + 1]
+        owner = tree.text[callee + 1] or (tree.text[callee + 2] if tree.kind[callee + 1] == "subscript" else "")
         if owner and name in ADDING and self._in_loop(node):
             yield Done(Deed.LIST, owner)
         if owner and name in {"sort", "Sort"}:
@@ -619,5 +637,6 @@ def starts_as_text(file: ProgramFile, statements: Sequence[int], variable: str) 
         for node in range(statement, tree.end[statement]):
             left, right = tree.child(node, "left"), tree.child(node, "right")
             if left is not None and right is not None and tree.text[left] == variable:
-                return re.match(r"""[a-zA-Z]?["'`]""", tree.source_of(right)) is not None
+                named = tree.kind[right] == file.language.name
+                return None if named else re.match(r"""[a-zA-Z]?["'`]""", tree.source_of(right)) is not None
     return None

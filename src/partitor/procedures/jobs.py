@@ -26,6 +26,8 @@ DEED, WORDS, MISFIT = 0.6, 0.75, 0.12
 """What a deed counts, what shared words count, and what each input or outcome too many takes off."""
 SHORT, LENGTH = 6, 0.01
 """What each statement more takes off, so that of places that say the same a short one counts."""
+LENGTH_OF_QUESTIONS = 0.03
+"""The same of what asks for something: a question is no half of a program."""
 ENOUGH, NEARLY_ENOUGH = 0.5, 0.35
 CLOSE = 0.08
 """Two places of which neither shares a word with what is asked have to be further apart than this."""
@@ -71,10 +73,14 @@ EACH_AGAIN, EACH_DIFFERING = 0.02, 0.03
 """What each further place in the same form counts, and each value that differs in it takes off."""
 INSIDE = 0.08
 """What it takes off that the value is worked out inside a statement, and has no name."""
+AS_CONDITION = 0.07
+"""The same where a choice depends on it."""
 SHARED = 0.2
 """What it takes off that statements are a part of another function's job."""
 PARAGRAPH = 0.05
 """What each end counts at which the student begins a paragraph."""
+OF_ALL = 0.3
+"""What it takes off that a turn of a loop shows one thing, where all are asked for."""
 PART_OF_A_ROW = 0.05
 """What it takes off for each end at which a row of statements of one form goes on."""
 OF_ONE = 0.15
@@ -83,8 +89,9 @@ BOTH = 0.15
 """What it counts that both what is done and what it is called say that it is what is asked."""
 BEGUN = 0.15
 """What it takes off that they go on from what the statement above has begun."""
-ONE_STEP = 0.7
-"""How much of a formula is left in a turn of a loop that works it out again and again."""
+ONE_STEP, ONE_STEP_OF_ANOTHER = 0.7, 0.5
+"""How much of a formula is left in a turn of a loop that works it out again and again; where nothing says that its
+variable is what is asked."""
 IN_A_BRANCH = 0.3
 """What it takes off that a heading or menu is only shown sometimes."""
 GOOD_PARAGRAPH = 3
@@ -225,6 +232,7 @@ def _as_job(
     if weight > 0:
         weight += WORDS * told - LENGTH * max(0, stretch.size - SHORT)
         weight -= INSIDE * (stretch.statements[-1] not in stretch.file.statement_set)
+        weight -= AS_CONDITION * stretch.is_condition
         weight -= WRITTEN_OUT * any(asked.speaks_of(name) for name in _written_out(stretch))
     if weight >= NEARLY_ENOUGH:
         yield Job(stretch, tuple(stretch.file.tree.kind[slice(*stretch.span)]), weight, told)
@@ -257,14 +265,23 @@ def _as_value(stretch: Stretch, asked: Asked, told: float) -> float:
             continue
         main = max(outcome.deeds, key=lambda deed: asked.deeds.get(deed, 0.0) * outcome.deeds[deed])
         said = asked.says(stretch.file, outcome.variable, outcome.label)
+        if outcome.filled:
+            # The list is given, and may be what another function is about as well.
+            said = max(said, 0.0)
         if asked.deeds.get(Deed.TEST, 0.0) >= TOLD_AT_ONCE and not {Deed.TEST, Deed.DECIDE} & outcome.deeds.keys():
             said = min(said, 0.0)
+            if asked.tests:
+                continue
+        if stretch.is_condition and not asked.tests:
+            continue
         if said < 0 or (outcome.goes_on and main in FROM_NOTHING) or (outcome.menu and not asked.literal):
             continue
         by_words = told >= TOLD_WELL and asked.function.parameters == len(stretch.taken)
         if main is Deed.ASK and not asked.deeds.get(Deed.ASK):
             said *= ONLY_ASKED
-        step = ONE_STEP if main is Deed.FORMULA and outcome.goes_on and stretch.in_loop else 1.0
+        step = 1.0
+        if main is Deed.FORMULA and outcome.goes_on and stretch.in_loop:
+            step = ONE_STEP if said else ONE_STEP_OF_ANOTHER
         done = asked.deeds.get(main, 0.0) * outcome.deeds[main]
         strength = max(done * step, said * step, BY_WORDS if by_words else 0.0)
         if min(said, done) >= NEARLY_ENOUGH:
@@ -285,7 +302,7 @@ def _value_weight(stretch: Stretch, asked: Asked, outcome: Outcome, main: Deed, 
     if main is Deed.ASK and asked.literal:
         weight += DEED * MENU_LINE * min(len(stretch.statements) - 1, 5)
     if main is Deed.ASK:
-        return weight + AGAIN * stretch.looped
+        return weight + AGAIN * stretch.looped - LENGTH_OF_QUESTIONS * max(0, stretch.size - SHORT)
     # What a branch shows instead of working the value out tells why there is none.
     return weight - (REFUSED if stretch.shows_instead else SHOWN) * stretch.shows
 
@@ -300,7 +317,7 @@ def _as_shown(stretch: Stretch, asked: Asked, told: float) -> float:
     if asked.of_one and show.looped != stretch.is_turn:
         strength += OF_ONE if stretch.is_turn else -OF_ONE
     if (asked.of_all or asked.of_rows) and stretch.in_loop:
-        strength -= OF_ONE
+        strength -= OF_ALL
     alone = stretch.shows_all and not asked.of_many
     if asked.literal and stretch.choice is not None:
         strength -= IN_A_BRANCH

@@ -116,6 +116,8 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     acts: bool
     changes: bool
     """They begin with giving a place in a list or dictionary another value, by what it had."""
+    is_condition: bool
+    """It is what a choice depends on."""
     begun: bool
     """The statement above gives a variable a value from which these go on, and nothing else does."""
     shows_all: bool
@@ -213,6 +215,7 @@ class _Cutter:
             chooses=self.tree.kind[window[-1]] in self.language.conditionals,
             acts=self._acts(start, stop),
             changes=self._changes(window[0]),
+            is_condition=False,
             begun=self._is_begun(start, stop, taken, given),
             shows_all=self._shows_all(window),
             around_acts=ACTS in self.around,
@@ -312,14 +315,14 @@ class _Cutter:
             if not (variable in given or filled) or alone or Done(Deed.DECIDE, variable) in self.around:
                 continue
             serves, menu = self._serves(variable, start, stop)
-            if not serves or self._goes_further(variable, start, stop):
+            if not serves or self._goes_further(variable, start, stop, filled):
                 continue
             shares = {d.deed: self._share(d, done, window, looped) for d in done if d.variable == variable}
             # All statements serve the one value: what is left to chance on the way to it is part of it.
             if any(d.deed is Deed.CHANCE and d.variable not in given for d in done):
                 shares[Deed.CHANCE] = 1.0
             deeds = {deed: share for deed, share in shares.items() if share}
-            if self.in_loop:
+            if self.in_loop and not filled:
                 # What grows turn by turn is a sum of all.
                 deeds = {deed: share for deed, share in deeds.items() if deed not in (Deed.MORE, Deed.LESS)}
             if deeds:
@@ -340,9 +343,9 @@ class _Cutter:
                 if len(inside) == 2:
                     yield tree.text[given[0]], tree.text[inside[1]]
 
-    def _goes_further(self, variable: str, start: int, stop: int) -> bool:
+    def _goes_further(self, variable: str, start: int, stop: int, filled: bool) -> bool:
         """True where the statement above has begun to work a variable's value out, or the one behind goes on."""
-        if start and variable in self.summaries[start - 1].written:
+        if start and variable in self.summaries[start - 1].written and not filled:
             return True
         below = self.summaries[stop] if stop < len(self.summaries) else None
         return below is not None and (
@@ -357,7 +360,8 @@ class _Cutter:
             return 1.0 if not looped else PREPARED if last else 0.0
         if deed is Deed.MEAN:
             added = any(d.deed in {Deed.SUM, Deed.MEAN} and d != done for d in everything)
-            called = any(ADDING_UP & {*self.tree.text[s : self.tree.end[s]]} for s in window)
+            calls = (n for s in window for n in range(s, self.tree.end[s]) if self.tree.kind[n] == self.language.call)
+            called = any(ADDING_UP & {*self.tree.text[n : n + 3]} for n in calls)
             return 1.0 if added or called else DIVIDED_ONLY
         if deed in {Deed.SUM, Deed.TEXT} and {Done(Deed.SUM, variable), Done(Deed.TEXT, variable)} <= everything:
             text = starts_as_text(self.file, window, variable)
@@ -389,8 +393,15 @@ class _Cutter:
         own = [n for n in names.within(window[0], tree.end[window[-1]]) if tree.text[n] == variable]
         inside = [n for n in own if tree.kind[tree.parent[n]] == "subscript"]
         # What is in it, or how long it is, may be asked as well.
-        given = any(tree.field[tree.parent[n]] == "left" for n in inside)
+        given = any(self._is_given(tree.parent[n]) for n in inside)
         return given and all(names.role[n] is Role.READ for n in own if n not in inside)
+
+    def _is_given(self, place: int) -> bool:
+        """True for what an assignment gives a value, be it together with others."""
+        tree = self.tree
+        while tree.field[place] != "left" and tree.kind[tree.parent[place]] in self.language.patterns:
+            place = tree.parent[place]
+        return tree.field[place] == "left"
 
     def _asks_first(self, start: int, stop: int, variable: str) -> bool:
         """True where the first thing that is asked is asked once, not again and again; or nothing was there before."""
@@ -414,7 +425,7 @@ class _Cutter:
     def _values(self) -> Iterator[Stretch]:
         """Values that are worked out where they are shown or added, each with the statements that only serve it."""
         for k, statement in enumerate(self.statements):
-            if self.tree.kind[statement] in self.language.loops | self.language.conditionals or not self.usable[k]:
+            if self.tree.kind[statement] in self.language.loops or not self.usable[k]:
                 continue
             for value in values_in(self.file, statement):
                 deeds = deeds_of_value(self.file, statement, value)
@@ -460,6 +471,7 @@ class _Cutter:
             chooses=False,
             acts=False,
             changes=False,
+            is_condition=tree.kind[statement] in self.language.conditionals,
             begun=self._is_begun(start, k, taken, given),
             shows_all=False,
             around_acts=False,

@@ -78,7 +78,7 @@ PERHAPS: dict[Deed, str] = {
         points""",
     Deed.DECIDE: """letter level kind price fee discount bonus rank message class cost postage describe say colour color
         advice advise suggest state status size group fine penalty charge toll""",
-    Deed.CHANCE: "die pick coin chance throw",
+    Deed.CHANCE: "die pick coin chance throw draw",
     Deed.ASK: "read get enter until typed choose measure load",
     Deed.ACT: "switch set turn open close blink move start stop reset clear prepare light beep play off on draw paint",
     Deed.SHOW: """write output report list table receipt bill box border triangle rules welcome instructions help result
@@ -156,7 +156,8 @@ PHRASES = (
     (r"^(?:read|ask|get|collect|take)s?\b.* until\b", Deed.ASK, TOLD_AT_ONCE),
     (rf"{GIVES}(?:who|which)\b", Deed.DECIDE, MAYBE),
     (
-        rf"{GIVES}(?:the|an?) (?:words?|letter|name|label|message|grade|category|colou?r) (?:for|of|that fits)\b",
+        rf"{GIVES}(?:the|an?) (?:(?:word|letter|name|label|message|grade|category|colou?r) (?:for|of|that fits)"
+        r"|words for)\b",
         Deed.DECIDE,
         OF_THE_PURPOSE,
     ),
@@ -184,6 +185,8 @@ PHRASES = (
         OF_THE_PURPOSE,
     ),
     (rf"{GIVES}(?:a|the) (?:new )?text\b", Deed.TEXT, TOLD_AT_ONCE),
+    (r"^(?:draw|deal|pick|choose|roll|throw)s? (?:so many|some|several)\b", Deed.LIST, TOLD_AT_ONCE),
+    (rf"{GIVES}for each\b", Deed.LIST, OF_THE_PURPOSE),
     (rf"{GIVES}a (?:new )?list (?:of|with)\b.* (?:each|every)\b", Deed.LIST, TOLD_AT_ONCE),
     (r"\bhow (?:many|often)\b|(?:^|the |back )number of (?!the\b|an?\b)", Deed.COUNT, HOW_MANY),
 )
@@ -194,10 +197,14 @@ CHOSEN = frozenset("word letter name grade category color colour text message la
 """What is chosen for something: `word_for`."""
 
 
-def deeds_asked(name: list[str], purpose: list[str]) -> dict[Deed, float]:
-    """How much the words of a function's name and of its purpose speak of each deed, from 0 to 1."""
+def deeds_asked(name: list[str], purpose: list[str], returns: bool = False) -> dict[Deed, float]:
+    """How much the words of a function's name and of its purpose speak of each deed, from 0 to 1; one that `returns`
+    something is not named for showing it."""
     asked: dict[Deed, float] = {}
-    told = any(CERTAIN in _deeds_named(word).values() for word in name)
+    named = [_deeds_named(word) for word in name]
+    told = any(
+        weight == CERTAIN for deeds in named for deed, weight in deeds.items() if not (returns and deed is Deed.SHOW)
+    )
 
     def note(word: str, share: float) -> None:
         for deed, weight in _deeds_named(word).items():
@@ -270,6 +277,7 @@ PLAIN = frozenset(
     were was get do does did give make work out function back say tell print show line
     """.split()
 )
+TESTING = frozenset("is are has have can may".split())
 ENDS_OF_NOUNS = frozenset("as must which that if who or after before plus minus".split())
 CONDITIONS = frozenset("must if only unless enough provided allowed".split())
 ARTICLES = frozenset(["the", "a", "an", "what", "which"])
@@ -285,7 +293,7 @@ class Asked:
         triples = zip(self.purpose, self.purpose[1:], self.purpose[2:], strict=False)
         self.again = {one for one, between, other in triples if between == "by" and one == other}
         """Things that come one after the other: `row by row`."""
-        self.deeds = deeds_asked(self.name, self.purpose)
+        self.deeds = deeds_asked(self.name, self.purpose, function.returns is True)
         self.stems = {stem(w) for w in self.name}
         self.wanted = self._wanted([f for f in required if f is not function])
         noun = self.purpose if self.purpose and self.purpose[0] in ARTICLES else []
@@ -300,6 +308,8 @@ class Asked:
         """It is worked out only if something holds."""
         shown = [*itertools.takewhile(lambda w: w not in PREPOSITIONS, self.purpose)]
         self.of_one = "one" in shown and not self.of_all
+        self.tests = self.name[0] in TESTING or re.match(PHRASES[0][0], " ".join(self.purpose)) is not None
+        """It asks whether something holds, and nothing else."""
         self.of_rows = "rows" in self.purpose or "columns" in self.purpose
         self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)
         self.literal = bool(PLAIN_TEXT_WORDS & set(self.name)) and "case" not in self.name
