@@ -154,7 +154,9 @@ def _choose(table: Table) -> bool:
     copy = table.copies[0]
     tree, columns = copy.file.tree, table.columns
     giving = {"assignment", "augmented_assignment", copy.file.language.returning}
-    if len(columns) != 2 or len(copy.statements) != 2 or tree.kind[copy.statements[1]] not in giving:
+    if len(columns) != 2 or len(copy.statements) != 2:
+        return False
+    if tree.kind[copy.statements[1]] not in giving and not _shows_a_literal(copy):
         return False
     asked = [c for c in columns if _is_asked(c, copy)]
     chained = tree.kind[tree.parent[table.copies[1].statements[0]]] == "elif_clause"
@@ -166,6 +168,17 @@ def _choose(table: Table) -> bool:
     equal = {tree.text[n] for n in range(copy.statements[0], tree.end[copy.statements[0]])} & {"==", "==="}
     is_case = tree.kind[tree.parent[copy.statements[0]]] == "case_clause"
     return len(asked) == 1 and (bool(equal) or is_case)
+
+
+def _shows_a_literal(copy: Copy) -> bool:
+    """True for a branch that shows one literal, and nothing else."""
+    file, statement = copy.file, copy.statements[1]
+    tree, language = file.tree, file.language
+    arguments = tree.child(statement, language.arguments_field) if tree.kind[statement] == language.call else None
+    if arguments is None or file.called_name(statement) not in language.output_calls:
+        return False
+    shown = tree.items(arguments)
+    return len(shown) == 1 and tree.kind[shown[0]] in language.strings | language.numbers
 
 
 def _is_literal(column: Column, copy: Copy) -> bool:

@@ -18,6 +18,7 @@ SERIES = (
     ("months", "jan feb mar apr may jun jul aug sep oct nov dec".split()),
     ("months", "january february march april may june july august september october november december".split()),
     ("numbers", "one two three four five six seven eight nine ten".split()),
+    ("numbers", "ones twos threes fours fives sixes sevens eights nines tens".split()),
     ("numbers", "first second third fourth fifth sixth".split()),
     ("directions", "north east south west".split()),
     ("directions", "north south east west".split()),

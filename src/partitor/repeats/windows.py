@@ -7,7 +7,7 @@ from bisect import bisect_right
 from collections.abc import Iterator
 
 from .columns import Column, Spot
-from .judge import FEWEST, worth_a_function
+from .judge import FEWEST, MOST_PARAMETERS, worth_a_function
 from .slots import Copy, Table, compare
 
 
@@ -17,8 +17,9 @@ def windows(table: Table) -> Iterator[Table]:
     whole = _trimmed(table)
     if whole is not None:
         yield whole
-    window = _best_window(table)
-    if window is not None:
+    for window in (_best_window(table), _widest_window(table)):
+        if window is None:
+            continue
         inside = compare([Copy(c.file, c.statements[window[0] : window[1]]) for c in table.copies])
         inside = inside and _trimmed(inside)
         if inside is not None:
@@ -86,6 +87,25 @@ def _best_window(table: Table) -> tuple[int, int] | None:
             if saved > best:
                 best, chosen = saved, (start, stop)
     return None if chosen == (0, count) else chosen
+
+
+def _widest_window(table: Table) -> tuple[int, int] | None:
+    """As many statements [start, stop) as possible in which no more differs than a function can be given; None where
+    that is all."""
+    columns = [
+        {bisect_right(table.copies[0].statements, spot.nodes[0]) - 1 for spot in column.spots}
+        for column in table.columns
+        if not column.is_target
+    ]
+    count = len(table.copies[0].statements)
+    if len(columns) <= MOST_PARAMETERS or count > WIDEST_WINDOW:
+        return None
+    fitting = (
+        (start, stop)
+        for start, stop in itertools.combinations(range(count + 1), 2)
+        if sum(any(start <= k < stop for k in at) for at in columns) <= MOST_PARAMETERS
+    )
+    return max(fitting, key=lambda window: window[1] - window[0], default=None)
 
 
 def _trimmed(table: Table) -> Table | None:
