@@ -17,7 +17,7 @@ from ..program.tree import Tree
 from .branches import alike_branches, equal_branches
 from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
-from .judge import inner_statements, worth_a_function, worth_merging
+from .judge import exchanges, inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
 from .limits import Limits
 from .near import LEAST_ALIKE, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
@@ -102,6 +102,8 @@ class _Finder:
         self.shapes = ShapeTable(program.files)
         self.complete = True
         self.unusable = -(1 << 40)
+        self.recursive: set[tuple[int, int]] | None = None
+        """The functions that call themselves, once somebody asked."""
         self.never_copied: dict[str, frozenset[str]] = {}
         self.sequences = [
             StatementList(file, block, *self._symbols(file, block))
@@ -150,9 +152,13 @@ class _Finder:
         """What is alike but for a line or two, where nothing that is quite alike was found."""
 
         def shape(file: ProgramFile, statement: int) -> int:
+            if self._calls_itself(file, statement):
+                return self.shapes.open_calls(file.tree, statement)
             return self.shapes.alone(file.tree, statement)
 
         def worded(file: ProgramFile, statement: int) -> int:
+            if self._calls_itself(file, statement):
+                return self.shapes.open_calls(file.tree, statement)
             return self.shapes.alone(file.tree, statement, texts_stay=True)
 
         known = {id(p) for twin in twins for _, p in twin.procedures}
@@ -196,6 +202,22 @@ class _Finder:
         known_places += [(c.file, c.span) for block in found for c in block.copies]
         found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
         return near, found
+
+    def _calls_itself(self, file: ProgramFile, statement: int) -> bool:
+        """True for a simple statement in which a function calls itself: in another function that is another name."""
+        tree = file.tree
+        if self.recursive is None:
+            self.recursive = {
+                (id(f), p.node) for f in self.program.files for p in f.procedures[1:] if _is_recursive(f, p)
+            }
+        if not self.recursive:
+            return False
+        around = file.procedure_around(statement)
+        if (id(file), around.node) not in self.recursive or file.language.blocks & set(
+            tree.kind[statement : tree.end[statement]]
+        ):
+            return False
+        return around.name in tree.text[statement : tree.end[statement]]
 
     def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
         """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
@@ -272,7 +294,8 @@ class _Finder:
                 short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
                 alike = likeness(copies[:2])
                 again = alike.renamed if short else alike.renamed // 2 if alike.renamed >= OFTEN else 0
-                if alike.tokens + again + alike.told < 2 * self.limits.repeat_statements:
+                swapped = length == 1 and len(copies) > 2 and exchanges(copies[0])
+                if alike.tokens + again + alike.told < 2 * self.limits.repeat_statements and not swapped:
                     # More copies have no more in common, nor has any part of them: never enough for a function.
                     continue
                 table = compare(copies, walk=alike.walk if len(copies) == 2 else None)
@@ -528,6 +551,16 @@ def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) 
     again = any(c.is_called and c.values == own for c in table.columns)
     worth = again and len(table.columns) <= 2 and worth_merging(table, [p for _, p, _ in members])
     return table if worth else None
+
+
+def _is_recursive(file: ProgramFile, procedure: Procedure) -> bool:
+    """True for a function whose statements call it by its name."""
+    tree, language = file.tree, file.language
+    start, stop = procedure.node, tree.end[procedure.node]
+    if not procedure.name or tree.text[start:stop].count(procedure.name) < 2:
+        return False
+    called = (n for n in range(start, stop) if tree.text[n] == procedure.name)
+    return any(tree.field[n] == language.callee_field for n in called)
 
 
 def _is_a_stack(file: ProgramFile, procedure: Procedure) -> bool:

@@ -116,7 +116,8 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     again = len(copies) >= MANY and size == 1 and first.file.tree.kind[first.first] in first.file.language.loops
     # So are choices that give one variable its value either way.
     given = len(copies) >= MANY and size == 1 and len(renamed) == 1 and saved > LEAST_SAVED and _is_either_or(first)
-    known = tested or chosen or again or given
+    swapped = len(copies) >= MANY and size == 1 and exchanges(first)
+    known = tested or chosen or again or given or swapped
     if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not known)):
         return False
     if any(column.is_bare_list for column in columns):
@@ -147,7 +148,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         named = [words for words in (_words_following(c, renamed) for c in table.all_columns) if words is not None]
         alike += sum(named)
         spots -= len(named) / 2
-    return alike >= enough and alike >= 1.5 * spots
+    return swapped or (alike >= enough and alike >= 1.5 * spots)
 
 
 def _only_numbers(column: Column) -> bool:
@@ -164,6 +165,17 @@ def _is_one_row(copies: Sequence[Copy]) -> bool:
     beside = all(a.file is b.file and a.span[1] == b.first for a, b in itertools.pairwise(copies))
     kinds = {tuple(tree.kind[s : tree.end[s]]) for copy in copies for s in copy.statements} if beside else ()
     return len(kinds) == 1
+
+
+def exchanges(copy: Copy) -> bool:
+    """True for a choice in which two variables get each other's values by way of a third one."""
+    file, tree = copy.file, copy.file.tree
+    inside = file.statements_within(copy.first + 1, tree.end[copy.first])
+    given = [pair for s in inside if (pair := given_value(tree, s)) is not None]
+    if tree.kind[copy.first] not in file.language.conditionals or len(inside) != 3 or len(given) != 3:
+        return False
+    (kept, one), (first, other), (second, back) = ((tree.text[a], tree.text[b]) for a, b in given)
+    return bool(one and other) and first == one and second == other and back == kept
 
 
 def _is_either_or(copy: Copy) -> bool:
@@ -356,7 +368,7 @@ def _words_around(spot: Spot, copy: Copy) -> int:
     """How many words stand in all copies around words that differ in a text that counts too: "level" and "gate" in
     `"level 3 at the mill gate"`."""
     if not spot.is_words:
-        return 0
+        return len(WORD.findall(f"{spot.before} {spot.after}")) if spot.is_part else 0
     tree = copy.file.tree
     parts = copy.file.language.numbers_in(tree.source_of(spot.nodes[0]))
     frame = [spot.before, spot.after, *(part for k, part in enumerate(parts) if k % 2 == 0 and k != spot.group)]

@@ -18,6 +18,7 @@ from ..program.shapes import given_value
 from ..program.tree import CLASS
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
+from ..repeats.judge import exchanges
 from ..repeats.series import family_of
 from ..repeats.slots import Copy, Table
 from ..repeats.texts import integers
@@ -293,6 +294,8 @@ class Namer:
         self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], about: Sequence[str] = ()
     ) -> str:
         words = comment_words(comment)
+        if not words and len(copy.statements) == 1 and exchanges(copy):
+            return self.fresh(["put", "in", "order"])
         bounded = self._keeps_within_bounds(copy) and len(returned) == 1
         verb = "limit" if bounded else self._main_verb(copy, returned)
         if words and words[0] in COMMON_VERBS:
