@@ -43,7 +43,10 @@ JOBS = [
     ("withdraw/2/r: what is left", "{v} -= {k}\nprint('left', {v})\n"),
     ("add_to/3/: adds an amount to the table", "table['some'] = table['some'] + {k}\n"),
     ("double_in_place/1/: doubles all values", "for i in range(len({l})):\n    {l}[i] = {l}[i] * 2\n"),
-    ("menu/0/r: shows the choices and gives back what was chosen", "print('1 on')\nprint('2 off')\n{v} = input('> ')\n"),
+    (
+        "menu/0/r: shows the choices and gives back what was chosen",
+        "print('1 on')\nprint('2 off')\n{v} = input('> ')\n",
+    ),
     ("read_number/0/r: reads a number", "text = input('number: ')\n{v} = int(text)\n"),
     ("without_marks/1/r: the text without marks", "print(note.replace('s', ''), {v})\n"),
     ("product/1/r: the product of all values", "{v} = 1\nfor x in {l}:\n    {v} *= x\n"),

@@ -321,7 +321,8 @@ class _Reader:
         if looped and tree.kind[left] == "subscript" and self.by_chance:
             yield Done(Deed.CHANCE, variable)
         operator = self._growth(node, variable, right)
-        if operator and looped:
+        place = tree.kind[left] == "subscript" and tree.kind[node] != "augmented_assignment"
+        if operator and looped and not place:
             yield from self._grown(variable, operator, right)
             yield from self._by_calls(variable, right)
             return
