@@ -297,8 +297,8 @@ class Asked:
         self.stems = {stem(w) for w in self.name}
         self.wanted = self._wanted([f for f in required if f is not function])
         noun = self.purpose if self.purpose and self.purpose[0] in ARTICLES else []
-        told = itertools.takewhile(lambda w: w not in PREPOSITIONS | ENDS_OF_NOUNS, noun)
-        told = [w for w in told if w not in PLAIN]
+        subject = itertools.takewhile(lambda w: w not in PREPOSITIONS | ENDS_OF_NOUNS, noun)
+        told = [w for w in subject if w not in PLAIN]
         self.nouns = [w for w in [*told, *self.name] if w not in VERBS | PREPOSITIONS | PLAIN]
         self.subject = {stem(w) for w in told} | self.stems
         """What its outcome may be called."""
