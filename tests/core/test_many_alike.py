@@ -82,6 +82,13 @@ TOLD = {
         "repeated-run",
         "for ",
     ),
+    "things put into a list one after the other": (
+        "fruits = []\n"
+        + "".join(f"fruits.append({w!r})\n" for w in ("apple", "pear", "plum", "fig", "kiwi"))
+        + "print(fruits)\n",
+        "repeated-run",
+        "for ",
+    ),
     "one line each that differs in a name": (
         "".join(f'print("{n} played", 1, "match")\n' for n in ("Ajo", "Bru", "Cel", "Dor")),
         "repeated-run",
@@ -97,6 +104,16 @@ def test_it_is_told_and_folded(about):
     assert rule in {f.rule for f in report(text).findings}
     assert form in worked(text)
     assert printed(worked(text)) == printed(text)
+
+
+def test_three_things_that_differ_beside_numbered_variables_are_a_loop() -> None:
+    """Each copy uses variables of its own, but these are one family."""
+    text = "".join(
+        f"w{k} = {w}\nh{k} = {h}\nb{k} = w{k} / (h{k} * h{k})\nprint('{n}', b{k})\n"
+        for k, (w, h, n) in enumerate([(70, 1.8, "Ada"), (82, 1.7, "Ben"), (65, 1.6, "Cy")], 1)
+    )
+    (found,) = [f for f in report(text).findings if f.rule == "repeated-run"]
+    assert [(p.start_line, p.end_line) for p in found.places] == [(1, 4), (5, 8), (9, 12)]
 
 
 LOOKED_UP = "".join(
@@ -142,6 +159,7 @@ def test_functions_that_call_themselves_are_alike_but_for_a_line():
 
 
 QUIET = {
+    "four things put into a list": "rows = []\n" + "".join(f"rows.append({k * k % 7})\n" for k in range(4)),
     "six calls with two numbers": "".join(f"beep({a}, {a * 7 % 5})\n" for a in (3, 8, 2, 9, 4, 7)),
     "eight calls in a row are no function in two places": "".join(
         f"put('{w}', {k * k % 7})\n" for k, w in enumerate(["a", "x", "q", "z", "k", "d", "r", "f"])

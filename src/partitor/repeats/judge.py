@@ -71,7 +71,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     if len(irregular) > 1:
         moved = following(irregular)
         irregular = [c for c in irregular if c not in moved]
-    if private and len(irregular) > MOST_LISTED_BESIDE:
+    if len(irregular) > MOST_LISTED_BESIDE and not all(c.is_family for c in private):
         return False
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
     lists = sum(not is_numbered(c.values[0]) for c in targets)
@@ -92,6 +92,8 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         made = made and alike + _operators(copies[0]) >= 3
         # So many numbers, one under the other, are the list already.
         numbers = len(copies) >= MANY_NUMBERS and all(_only_numbers(c) for c in unlike)
+        # So are things put into a list one after the other.
+        numbers = numbers or (len(copies) >= MANY_CALLS and len(unlike) == 1 and _fills_a_list(copies[0]))
         few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made or numbers))
         enough = 3 + len(unlike) - (len(copies) >= MANY_CALLS)
         return few and len(copies) >= 4 and (made or numbers or alike >= enough)
@@ -149,6 +151,20 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         alike += sum(named)
         spots -= len(named) / 2
     return swapped or (alike >= enough and alike >= 1.5 * spots)
+
+
+def _fills_a_list(copy: Copy) -> bool:
+    """True for a call that puts one literal into a list."""
+    file, call = copy.file, copy.first
+    language, tree = file.language, copy.file.tree
+    arguments = tree.child(call, language.arguments_field) if tree.kind[call] == language.call else None
+    if arguments is None or file.called_name(call) not in ADDING:
+        return False
+    given = tree.items(arguments)
+    return len(given) == 1 and tree.kind[given[0]] in language.numbers | language.strings
+
+
+ADDING = frozenset("append add push push_back Add".split())
 
 
 def _only_numbers(column: Column) -> bool:
