@@ -89,6 +89,18 @@ TOLD = {
         "repeated-run",
         "for ",
     ),
+    "a picture with another line below": (
+        """
+        print("    *")
+        print("   ***")
+        print("  *****")
+        print(" *******")
+        print("*********")
+        print("    |")
+        """,
+        "repeated-run",
+        "for ",
+    ),
     "one line each that differs in a name": (
         "".join(f'print("{n} played", 1, "match")\n' for n in ("Ajo", "Bru", "Cel", "Dor")),
         "repeated-run",

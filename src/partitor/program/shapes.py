@@ -8,6 +8,7 @@ shared by all files of one `ShapeTable`.
 
 from __future__ import annotations
 
+import itertools
 import re
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterable, Sequence
@@ -260,10 +261,17 @@ SAME_SIGNS = re.compile(r"""(["'])(([^"'`\\{}%$~])\3*)((?:\\n)?)\1""")
 """A text of one sign, once or more, and perhaps the end of a line."""
 
 
+ROWS_OF_SIGNS = re.compile(r"""(["'])([^\w"'`\\{}%$~]*[^\s\w"'`\\{}%$~][^\w"'`\\{}%$~]*)\1""")
+"""A text of nothing but signs, of which a picture is drawn line by line."""
+
+
 def _words_of(text: str) -> str:
-    """A text without its numbers, and without how often it has its one sign."""
+    """A text without its numbers, and without how often it has its signs."""
     grown = SAME_SIGNS.fullmatch(text)
-    return f"{grown[3]}+{grown[4]}" if grown else DIGITS.sub("#", text)
+    if grown:
+        return f"{grown[3]}+{grown[4]}"
+    drawn = ROWS_OF_SIGNS.fullmatch(text)
+    return "".join(k for k, _ in itertools.groupby(drawn[2].strip())) + "+" if drawn else DIGITS.sub("#", text)
 
 
 def given_value(tree: Tree, statement: int, for_good: bool = False) -> tuple[int, int] | None:
