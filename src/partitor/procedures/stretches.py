@@ -81,17 +81,13 @@ class Show(msgspec.Struct, frozen=True):
     """Loops in it that do the same as an earlier one."""
 
 
-class Stretch(msgspec.Struct, frozen=True, eq=False):
-    """Consecutive statements of one list."""
+class Stretch(msgspec.Struct, frozen=True, eq=False, kw_only=True):
+    """Consecutive statements of one list, or a value inside the last of them."""
 
     file: ProgramFile
     statements: tuple[int, ...]
     following: int | None
     procedure: Procedure
-    is_all: bool
-    """They are all that the procedure does, but for a `return` of a plain variable."""
-    is_turn: bool
-    """They are all that a loop does in a turn."""
     in_loop: bool
     """They are done in a turn of a loop."""
     choice: int | None
@@ -104,31 +100,35 @@ class Stretch(msgspec.Struct, frozen=True, eq=False):
     """How many values they need, where elements of lists count as one each and their lists and places do not."""
     given: Set
     outcomes: tuple[Outcome, ...]
-    show: Show | None
-    shows: bool
-    shows_instead: bool
-    """What they show they show in branches that work nothing out."""
-    asks: bool
-    cuts_a_row: int
-    """0 to 2: at how many of its ends statements of the same form go on."""
-    chooses: bool
-    """The last statement is a choice."""
-    acts: bool
-    changes: bool
-    """They begin with giving a place in a list or dictionary another value, by what it had."""
-    is_condition: bool
-    """It is what a choice depends on."""
     begun: bool
     """The statement above gives a variable a value from which these go on, and nothing else does."""
-    shows_all: bool
-    """Nothing else in the program shows anything but questions."""
-    around_acts: bool
-    """The loop or choice they stand in does nothing but act on something."""
     looped: bool
-    paragraph: int
-    """0 to 2: at how many of its ends the student begins a paragraph."""
     size: int
     """Statements, those inside loops and branches included."""
+    is_all: bool = False
+    """They are all that the procedure does, but for a `return` of a plain variable."""
+    is_turn: bool = False
+    """They are all that a loop does in a turn."""
+    is_condition: bool = False
+    """It is what a choice depends on."""
+    show: Show | None = None
+    shows: bool = False
+    shows_instead: bool = False
+    """What they show they show in branches that work nothing out."""
+    shows_all: bool = False
+    """Nothing else in the program shows anything but questions."""
+    asks: bool = False
+    acts: bool = False
+    around_acts: bool = False
+    """The loop or choice they stand in does nothing but act on something."""
+    changes: bool = False
+    """They begin with giving a place in a list or dictionary another value, by what it had."""
+    chooses: bool = False
+    """The last statement is a choice."""
+    cuts_a_row: int = 0
+    """0 to 2: at how many of its ends statements of the same form go on."""
+    paragraph: int = 0
+    """0 to 2: at how many of its ends the student begins a paragraph."""
 
     @property
     def span(self) -> tuple[int, int]:
@@ -215,7 +215,6 @@ class _Cutter:
             chooses=self.tree.kind[window[-1]] in self.language.conditionals,
             acts=self._acts(start, stop),
             changes=self._changes(window[0]),
-            is_condition=False,
             begun=self._is_begun(start, stop, taken, given),
             shows_all=self._shows_all(window),
             around_acts=ACTS in self.around,
@@ -454,8 +453,6 @@ class _Cutter:
             statements=(*window, value),
             following=statement,
             procedure=self.procedure,
-            is_all=False,
-            is_turn=False,
             in_loop=self.in_loop,
             choice=self.choice,
             taken=taken,
@@ -463,20 +460,9 @@ class _Cutter:
             elements=self._with_elements((*window, value), taken),
             given=given,
             outcomes=(self._value_of(start, k, value, deeds, looped),),
-            show=None,
-            shows=False,
-            shows_instead=False,
-            asks=False,
-            cuts_a_row=0,
-            chooses=False,
-            acts=False,
-            changes=False,
             is_condition=tree.kind[statement] in self.language.conditionals,
             begun=self._is_begun(start, k, taken, given),
-            shows_all=False,
-            around_acts=False,
             looped=looped,
-            paragraph=0,
             size=sum(self.sizes[start:k]) + 1,
         )
 
