@@ -12,7 +12,8 @@ from partitor.check import check
 from partitor.exchange.assignment import Assignment
 from partitor.exchange.report import SubmissionReport
 from partitor.procedures.jobs import MOST_PLACES
-from partitor.procedures.wanted import RequiredFunction, are_opposed, deeds_asked
+from partitor.procedures.vocabulary import are_opposed, deeds_asked
+from partitor.procedures.wanted import RequiredFunction
 from partitor.reading.collect import Submission
 from partitor.records import Suggestion
 

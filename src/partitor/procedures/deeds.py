@@ -136,7 +136,7 @@ def values_in(file: ProgramFile, statement: int) -> Iterator[int]:
         if condition is not None and tree.kind[condition] in TESTING | {"binary_operator"}:
             yield condition
         return
-    if not (tree.kind[statement] == "augmented_assignment" or _shows(file, statement)):
+    if not (tree.kind[statement] == "augmented_assignment" or shows(file, statement)):
         return
     node, stop = statement + 1, tree.end[statement]
     while node < stop:
@@ -161,20 +161,14 @@ def _reckons(file: ProgramFile, node: int) -> bool:
     return tree.kind[node] == "binary_operator" and bool(RECKONING & {*parts}) and not one_more
 
 
-def label_before(file: ProgramFile, statement: int, node: int) -> str:
-    """The text that stands before a value in a statement."""
-    tree, strings = file.tree, file.language.strings | {"string_content"}
-    return next((tree.text[n] for n in range(node - 1, statement, -1) if tree.kind[n] in strings and tree.text[n]), "")
-
-
 def shows_only(file: ProgramFile, statement: int) -> bool:
     """True for a statement that shows something and does nothing else that lasts, but count its turns."""
     tree, language = file.tree, file.language
     if tree.kind[statement] in language.loops | language.conditionals:
         inner = file.statements_within(statement + 1, tree.end[statement])
-        shows = any(_shows(file, s) for s in _simple_statements(file, statement))
-        return shows and not any(_asks(file, s) for s in inner)
-    return _shows(file, statement)
+        shown = any(shows(file, s) for s in _simple_statements(file, statement))
+        return shown and not any(_asks(file, s) for s in inner)
+    return shows(file, statement)
 
 
 def acts_only(file: ProgramFile, statement: int) -> bool:
@@ -200,7 +194,7 @@ def shows_in_every_loop(file: ProgramFile, statement: int) -> bool:
     """True where no loop of a statement only works something out."""
     tree, loops = file.tree, file.language.loops
     found = [s for s in file.statements_within(statement, tree.end[statement]) if tree.kind[s] in loops]
-    return all(_shows(file, s) for s in found)
+    return all(shows(file, s) for s in found)
 
 
 def shown_texts_only(file: ProgramFile, statement: int) -> bool:
@@ -210,10 +204,11 @@ def shown_texts_only(file: ProgramFile, statement: int) -> bool:
     roles = [file.names.role[n] for n in names if file.names.owner(n) >= 0]
     numbers = file.language.numbers & set(file.tree.kind[statement:stop])
     repeats = "*" in file.tree.text[statement:stop]
-    return _shows(file, statement) and not any(role <= Role.UPDATE for role in roles) and (repeats or not numbers)
+    return shows(file, statement) and not any(role <= Role.UPDATE for role in roles) and (repeats or not numbers)
 
 
-def _shows(file: ProgramFile, statement: int) -> bool:
+def shows(file: ProgramFile, statement: int) -> bool:
+    """True for a statement that shows something, whatever else it does."""
     tree, language = file.tree, file.language
     if tree.kind[statement] in {"assignment", "augmented_assignment", "declaration"}:
         return False
@@ -574,51 +569,6 @@ class _Reader:
                 if blocks and blocks[0] > above + 2:
                     return above + 1, blocks[0]
         return None
-
-
-def labels_of(file: ProgramFile, variable: str) -> frozenset[str]:
-    """The texts behind which a variable is shown: `Tip:` of `print("Tip:", extra)`."""
-    known = file.derived.get("labels")
-    if not isinstance(known, dict):
-        known = _labels(file)
-        file.derived["labels"] = known
-    return frozenset(known.get(variable, ()))
-
-
-def _labels(file: ProgramFile) -> dict[str, set[str]]:
-    tree, language = file.tree, file.language
-    labels: dict[str, set[str]] = {}
-    for statement in file.statement_nodes:
-        holds_others = tree.kind[statement] in language.loops | language.conditionals or file.is_definition(statement)
-        if holds_others or not _shows(file, statement):
-            continue
-        text = ""
-        for n in range(statement, tree.end[statement]):
-            if tree.text[n] and (tree.kind[n] in language.strings or tree.kind[n] == "string_content"):
-                text = tree.text[n]
-                gaps = CONVERSION.split(text)
-                for k, value in enumerate(_values_behind(file, n) if len(gaps) > 1 else ()):
-                    if tree.kind[value] == language.name and k + 1 < len(gaps):
-                        labels.setdefault(tree.text[value], set()).update((gaps[k], gaps[k + 1]))
-            elif tree.kind[n] == language.name and text and not CONVERSION.search(text):
-                labels.setdefault(tree.text[n], set()).add(text)
-                text = ""
-    return labels
-
-
-CONVERSION = re.compile(r"%[-+0 #]*\d*(?:\.\d+)?(?:hh|h|ll|l)?[diufgeEGsxXc]")
-"""Where a value is put into a text that is shown with `printf`."""
-
-
-def _values_behind(file: ProgramFile, text: int) -> list[int]:
-    """The values that are put into a text, in order: what stands behind it in a call, or behind `%`."""
-    tree, around = file.tree, file.tree.parent[text]
-    if tree.kind[around] != "binary_operator":
-        return [c for c in tree.items(around) if c > text]
-    right = tree.child(around, "right")
-    if right is None:
-        return []
-    return tree.items(right) if tree.kind[right] in {"tuple", "parenthesized_expression"} else [right]
 
 
 def _written_in(file: ProgramFile, statement: int) -> set[str]:

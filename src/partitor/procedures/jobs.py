@@ -18,7 +18,8 @@ from ..program.shapes import given_value
 from .deeds import Deed
 from .sayings import Sayings
 from .stretches import FROM_NOTHING, WIDEST, Outcome, Show, Stretch, stretches_of
-from .wanted import CERTAIN, TOLD_AT_ONCE, Asked, RequiredFunction, stem
+from .vocabulary import CERTAIN, TOLD_AT_ONCE
+from .wanted import Asked, RequiredFunction, stem
 
 MOST_STATEMENTS = 2000
 """Statements of a program in which jobs are looked for; nobody writes one by hand."""

@@ -11,7 +11,8 @@ from ..program.names import Role
 from ..program.program import Procedure, Program, ProgramFile
 from .calls import CallMap
 from .jobs import NO_NAMES, Job, find_jobs
-from .wanted import Asked, RequiredFunction, are_opposed, words_of
+from .vocabulary import are_opposed
+from .wanted import Asked, RequiredFunction, words_of
 
 
 class Match(msgspec.Struct, frozen=True, eq=False):

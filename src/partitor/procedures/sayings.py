@@ -12,7 +12,7 @@ from collections.abc import Iterator, Mapping
 
 from ..program.names import Role
 from ..program.program import ProgramFile
-from .deeds import labels_of
+from .labels import labels_of
 from .stretches import Stretch
 from .wanted import stem, words_of
 

@@ -23,12 +23,12 @@ from .deeds import (
     deeds_of,
     deeds_of_value,
     given_either_way,
-    label_before,
     shown_texts_only,
     shows_in_every_loop,
     starts_as_text,
     values_in,
 )
+from .labels import label_before
 
 MOST_BEFORE_A_VALUE = 4
 """Statements that serve a value which is worked out where it is shown, at most."""
