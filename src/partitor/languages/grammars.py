@@ -20,8 +20,6 @@ class Words(NamedTuple):
     """What a grammar calls its nodes, by the numbers that its parser gives them: strings that exist once."""
 
     kinds: dict[int, str]
-    signs: dict[int, bytes]
-    """Of tokens that are always written as they are called, what is written."""
     fields: dict[int | None, str]
     """The names of fields; None is no field."""
 
@@ -32,17 +30,14 @@ def words_of(grammar: str) -> Words:
     language = parser_for(grammar).language
     assert language is not None
     kinds: dict[int, str] = {ERROR_ID: "ERROR"}
-    signs: dict[int, bytes] = {}
     for number in range(language.node_kind_count):
         kind = language.node_kind_for_id(number)
         if kind is not None:
             kinds[number] = intern(kind)
-            if not language.node_kind_is_named(number):
-                signs[number] = kind.encode()
     fields: dict[int | None, str] = {None: ""}
     for number in range(1, language.field_count + 1):
         fields[number] = intern(language.field_name_for_id(number) or "")
-    return Words(kinds, signs, fields)
+    return Words(kinds, fields)
 
 
 ERROR_ID = 65535

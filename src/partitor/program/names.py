@@ -34,6 +34,9 @@ class Role(IntEnum):
     IGNORED = 7
     """Part of an import path."""
 
+    __hash__ = int.__hash__
+    """As quick as a number's: roles are looked up in sets all the time."""
+
 
 READS = frozenset({Role.READ, Role.UPDATE})
 WRITES = frozenset({Role.WRITE, Role.UPDATE, Role.PARAMETER})

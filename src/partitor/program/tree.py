@@ -145,6 +145,8 @@ class Flattener:
     def __init__(self, source: bytes, language: Language) -> None:
         self.source = source
         self.language = language
+        self.tokens: dict[bytes, str] = {}
+        """The texts of tokens that were met before."""
         self.comments: list[Comment] = []
         self.problems: list[Problem] = []
         self.kind: list[str] = []
@@ -169,10 +171,10 @@ class Flattener:
     def _walk(self, root: tree_sitter.Node, parent: int = -1, depth: int = 0) -> None:
         """Add a node, whose parent is there already, and what is below it. One loop, as every node comes through."""
         source, interpolation = self.source, self.language.interpolation
-        known_kinds, signs, known_fields = words_of(self.language.grammar)
+        known_kinds, known_fields = words_of(self.language.grammar)
         odd = _odd_kinds(self.language.grammar, self.language.comment, self.language.opaque)
         kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
-        ends, starts, stops = self.end, self.start, self.stop
+        ends, starts, stops, known = self.end, self.start, self.stop, self.tokens
         broken = root.has_error
         cursor = root.walk()
         descend, aside, ascend = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
@@ -195,24 +197,26 @@ class Flattener:
                 ends.append(index + 1)
                 starts.append(start)
                 stops.append(stop)
-                leaf = len(open_nodes) >= deepest
-                if way is not None and not leaf:
-                    # A text between plain quotes has no gaps.
-                    leaf = way == OPAQUE or (
-                        source[start] in QUOTES or not any(child.type == interpolation for child in node.children)
-                    )
+                # A text between plain quotes has no gaps.
+                leaf = way is not None and (
+                    way is OPAQUE
+                    or source[start : start + 1] in QUOTES
+                    or not any(child.type == interpolation for child in node.children)
+                )
                 if not leaf and descend():
-                    texts.append("")
-                    parent = index
-                    open_nodes.append(index)
-                    index += 1
-                    continue
+                    if len(open_nodes) < deepest:
+                        texts.append("")
+                        parent = index
+                        open_nodes.append(index)
+                        index += 1
+                        continue
+                    ascend()
                 index += 1
-                sign = signs.get(number)
-                if sign is not None and stop - start == len(sign) and source.startswith(sign, start):
-                    texts.append(known_kinds[number])
-                else:
-                    texts.append(intern(source[start:stop].decode(errors="replace")))
+                written = source[start:stop]
+                text = known.get(written)
+                if text is None:
+                    text = known[written] = intern(written.decode(errors="replace"))
+                texts.append(text)
             while not aside():
                 if not ascend() or not open_nodes:
                     while open_nodes:
