@@ -128,6 +128,15 @@ def test_three_things_that_differ_beside_numbered_variables_are_a_loop() -> None
     assert [(p.start_line, p.end_line) for p in found.places] == [(1, 4), (5, 8), (9, 12)]
 
 
+def test_numbers_that_step_evenly_twice_are_two_loops_not_a_list():
+    calls = [f"dot({x}, {y})\n" for y in (1, 3) for x in range(1, 6)]
+    text = "def dot(x, y):\n    print(x, y)\n\n\n" + "".join(calls)
+    found = [f for f in report(text).findings if f.rule == "repeated-run"]
+    assert [len(f.places) for f in found] == [5, 5] or len(worked(text).split("\n")) < 10
+    assert "[(" not in worked(text)
+    assert printed(worked(text)) == printed(text)
+
+
 LOOKED_UP = "".join(
     f'{"el" if k else ""}if word == "{a}":\n    print("{b}")\n'
     for k, (a, b) in enumerate(

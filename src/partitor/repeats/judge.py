@@ -91,7 +91,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         made = _goes_on(copies[0]) or any(_is_worked_on(c, copies[0]) for c in unlike)
         made = made and alike + _operators(copies[0]) >= 3
         # So many numbers, one under the other, are the list already.
-        numbers = len(copies) >= MANY_NUMBERS and all(_only_numbers(c) for c in unlike)
+        numbers = are_many_numbers(table)
         # So are things put into a list one after the other.
         numbers = numbers or (len(copies) >= MANY_CALLS and len(unlike) == 1 and _fills_a_list(copies[0]))
         few = len(unlike) == 1 or (len(unlike) == 2 and (reused or made or numbers))
@@ -165,6 +165,14 @@ def _fills_a_list(copy: Copy) -> bool:
 
 
 ADDING = frozenset("append add push push_back Add".split())
+
+
+def are_many_numbers(table: Table) -> bool:
+    """True for so many copies of one statement, of which only numbers differ without any order."""
+    copies = table.copies
+    unlike = [c for c in table.columns if c.step() is None]
+    single = len(copies[0].statements) == 1 and len(copies) >= MANY_NUMBERS
+    return single and bool(unlike) and all(_only_numbers(c) for c in unlike)
 
 
 def _only_numbers(column: Column) -> bool:

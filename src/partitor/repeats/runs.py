@@ -11,7 +11,7 @@ from ..program.program import Block, ProgramFile
 from ..program.shapes import ShapeTable, Symbols, given_value
 from .counted import counted, counts, cycles, even_parts
 from .declarations import declares_for_later
-from .judge import LEAST_SAVED, code_lines, inner_statements, worth_a_loop
+from .judge import LEAST_SAVED, are_many_numbers, code_lines, inner_statements, worth_a_loop
 from .limits import Limits
 from .paragraphs import Break, break_above
 from .periods import Repetition, explains, maximal_repetitions, may_repeat
@@ -132,7 +132,7 @@ class RunFinder:
             again, _ = self._best_offset(sequence, start, start + count * period, size * period)
             if again is not None:
                 return [again]
-        if run is not None:
+        if run is not None and not are_many_numbers(run.table):
             return [run]
         parts = (
             self._best_offset(sequence, start + first * period, start + stop * period, period)[0]
@@ -142,6 +142,8 @@ class RunFinder:
         in_parts = [part for part in parts if part is not None]
         if in_parts:
             return in_parts
+        if run is not None:
+            return [run]
         interrupted = self._interrupted(sequence, table)
         return [interrupted] if interrupted else []
 
