@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
+from functools import cached_property
 
 import msgspec
 
@@ -167,8 +168,12 @@ class _Cutter:
         self.choice = steering if inside and not self.in_loop else None
         self.around = deeds_of(file, steering) if inside else empty
         """What the choice or loop does inside which the statements stand."""
-        self.either_way = given_either_way(file, steering) if self.choice is not None else set[str]()
         self.ignored = _no_variables(file)
+
+    @cached_property
+    def either_way(self) -> set[str]:
+        """The variables that other branches of the choice give a value as well."""
+        return given_either_way(self.file, self.choice) if self.choice is not None else set()
 
     def stretches(self) -> Iterator[Stretch]:
         """Those that could be a job."""

@@ -326,6 +326,13 @@ class ProgramFile:
             callee = self.tree.child(callee, self.language.member[1])
         return self.tree.text[callee] if callee is not None else ""
 
+    def only_argument(self, call: int) -> int | None:
+        """The one value that a call is given; None for a node that is no call, or is given none or more."""
+        is_call = self.tree.kind[call] == self.language.call
+        arguments = self.tree.child(call, self.language.arguments_field) if is_call else None
+        given = self.tree.items(arguments) if arguments is not None else []
+        return given[0] if len(given) == 1 else None
+
 
 class Program:
     """A submission's readable files in one language family, in path order."""

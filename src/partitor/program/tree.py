@@ -79,6 +79,15 @@ class Tree(msgspec.Struct, frozen=True, eq=False):
             yield child
             child = end[child]
 
+    def parts(self, node: int) -> list[int]:
+        """The direct children of a node all at once: quicker than `children` where every one is needed."""
+        child, stop, end = node + 1, self.end[node], self.end
+        found = []
+        while child < stop:
+            found.append(child)
+            child = end[child]
+        return found
+
     def items(self, node: int) -> list[int]:
         """The children of a bracketed list (arguments, parameters) without its brackets and commas."""
         return [child for child in self.children(node) if self.text[child] not in {"(", ")", ","}]

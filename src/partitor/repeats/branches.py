@@ -172,13 +172,11 @@ def _choose(table: Table) -> bool:
 
 def _shows_a_literal(copy: Copy) -> bool:
     """True for a branch that shows one literal, and nothing else."""
-    file, statement = copy.file, copy.statements[1]
-    tree, language = file.tree, file.language
-    arguments = tree.child(statement, language.arguments_field) if tree.kind[statement] == language.call else None
-    if arguments is None or file.called_name(statement) not in language.output_calls:
+    file, language, statement = copy.file, copy.file.language, copy.statements[1]
+    shown = file.only_argument(statement)
+    if shown is None or file.called_name(statement) not in language.output_calls:
         return False
-    shown = tree.items(arguments)
-    return len(shown) == 1 and tree.kind[shown[0]] in language.strings | language.numbers
+    return file.tree.kind[shown] in language.strings | language.numbers
 
 
 def _is_literal(column: Column, copy: Copy) -> bool:

@@ -6,6 +6,7 @@ import itertools
 from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
+from functools import partial
 from operator import attrgetter
 
 import msgspec
@@ -151,15 +152,12 @@ class _Finder:
     ) -> tuple[list[NearTwins], list[NearBlock]]:
         """What is alike but for a line or two, where nothing that is quite alike was found."""
 
-        def shape(file: ProgramFile, statement: int) -> int:
+        def shape(file: ProgramFile, statement: int, texts_stay: bool = False) -> int:
             if self._calls_itself(file, statement):
                 return self.shapes.open_calls(file.tree, statement)
-            return self.shapes.alone(file.tree, statement)
+            return self.shapes.alone(file.tree, statement, texts_stay)
 
-        def worded(file: ProgramFile, statement: int) -> int:
-            if self._calls_itself(file, statement):
-                return self.shapes.open_calls(file.tree, statement)
-            return self.shapes.alone(file.tree, statement, texts_stay=True)
+        worded = partial(shape, texts_stay=True)
 
         known = {id(p) for twin in twins for _, p in twin.procedures}
         functions = [

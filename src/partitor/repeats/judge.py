@@ -155,13 +155,11 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
 
 def _fills_a_list(copy: Copy) -> bool:
     """True for a call that puts one literal into a list."""
-    file, call = copy.file, copy.first
-    language, tree = file.language, copy.file.tree
-    arguments = tree.child(call, language.arguments_field) if tree.kind[call] == language.call else None
-    if arguments is None or file.called_name(call) not in ADDING:
+    file, language = copy.file, copy.file.language
+    given = file.only_argument(copy.first)
+    if given is None or file.called_name(copy.first) not in ADDING:
         return False
-    given = tree.items(arguments)
-    return len(given) == 1 and tree.kind[given[0]] in language.numbers | language.strings
+    return file.tree.kind[given] in language.numbers | language.strings
 
 
 ADDING = frozenset("append add push push_back Add".split())

@@ -275,7 +275,7 @@ class _Walk:
             return self._slot(nodes)
         if kind == "list" and tree.language.lists_are_values and all(map(is_plain_list, trees, nodes)):
             return self._slot(nodes)
-        children = [_children(t.end, n) for t, n in zip(trees, nodes, strict=True)]
+        children = [t.parts(n) for t, n in zip(trees, nodes, strict=True)]
         most = len(children[0])
         for found in children:
             if len(found) != most:
@@ -311,16 +311,6 @@ class _Walk:
             self.slots.append(nodes)
             return True
         return False
-
-
-def _children(ends: list[int], node: int) -> list[int]:
-    """The direct children of a node, all at once."""
-    found = []
-    child, stop = node + 1, ends[node]
-    while child < stop:
-        found.append(child)
-        child = ends[child]
-    return found
 
 
 def _are_plain_words(tree: Tree, node: int) -> bool:
