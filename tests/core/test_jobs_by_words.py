@@ -216,6 +216,12 @@ def test_a_job_is_not_told_where(about):
     assert lines_told(asked(program, function), function.split("/")[0]) == []
 
 
+@pytest.mark.parametrize("name", ["площадь", "_", "面積"])
+def test_a_name_without_a_latin_letter_is_looked_for_too(name):
+    report = asked("a = 3\nif a > 2:\n    print(a * 4)\n", f"{name}/1/r: wie groß es ist")
+    assert {f.subject for f in report.findings if f.rule == "missing-function"} == {name}
+
+
 def test_what_a_format_says_of_a_value_is_told_by_its_place():
     program = """
         #include <stdio.h>
