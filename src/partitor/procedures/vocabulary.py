@@ -110,9 +110,10 @@ FACTORS = tuple(
     }.items()
 )
 """Numbers that tell that what is asked is worked out."""
+WHETHER = rf"{GIVES}(?:whether|true (?:if|when|for|from))\b"
 PHRASES = (
-    (rf"{GIVES}(?:whether|true (?:if|when|for|from))\b", Deed.TEST, TOLD_AT_ONCE),
-    (rf"{GIVES}(?:whether|true (?:if|when|for|from))\b.*\bor\b", Deed.DECIDE, TOLD_AT_ONCE),
+    (WHETHER, Deed.TEST, TOLD_AT_ONCE),
+    (rf"{WHETHER}.*\bor\b", Deed.DECIDE, TOLD_AT_ONCE),
     (r"^(?:read|ask|get|collect|take)s?\b.* until\b", Deed.ASK, TOLD_AT_ONCE),
     (rf"{GIVES}(?:who|which)\b", Deed.DECIDE, MAYBE),
     (
@@ -125,7 +126,7 @@ PHRASES = (
     (rf"\b(?:how (?:many|much)|as|in|into) {UNITS}\b(?! and)", Deed.FORMULA, OF_THE_PURPOSE),
     (r"\b(?:of|for) so (?:many|much)\b", Deed.FORMULA, OF_THE_PURPOSE),
     (
-        rf"{GIVES}the (?!{UNITS}|points|pieces|news|address)\w+s (?:of|between|that|above|below|without)\b",
+        rf"{GIVES}the (?!{UNITS}|pieces|news|address)\w+s (?:of|between|that|above|below|without)\b",
         Deed.LIST,
         MAYBE,
     ),

@@ -16,8 +16,8 @@ from .vocabulary import (
     NAMED,
     NUMBER_WORDS,
     OF_THE_PURPOSE,
-    PHRASES,
     PREPOSITIONS,
+    WHETHER,
     are_opposed,
     deeds_asked,
 )
@@ -108,9 +108,7 @@ class Asked:
         """It is worked out only if something holds."""
         shown = [*itertools.takewhile(lambda w: w not in PREPOSITIONS, self.purpose)]
         self.of_one = "one" in shown and not self.of_all
-        self.tests = (
-            not TESTING.isdisjoint(self.name[:1]) or re.match(PHRASES[0][0], " ".join(self.purpose)) is not None
-        )
+        self.tests = not TESTING.isdisjoint(self.name[:1]) or re.match(WHETHER, " ".join(self.purpose)) is not None
         """It asks whether something holds, and nothing else."""
         self.of_rows = "rows" in self.purpose or "columns" in self.purpose
         self.of_many = self.of_all or not MANY_LINES.isdisjoint(self.name + self.purpose)

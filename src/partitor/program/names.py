@@ -81,9 +81,7 @@ class Names(msgspec.Struct, frozen=True, eq=False):
 
     def owner(self, node: int) -> int:
         """The scope that owns the name at `node`."""
-        name, scope = self.tree.text[node], self.scope[node]
-        found = self.owners.get((name, scope))
-        return self.owner_of(name, scope) if found is None else found
+        return self.owner_of(self.tree.text[node], self.scope[node])
 
     def declared_at(self, node: int) -> bool:
         """True where the name at `node` is declared there (in languages that declare their variables)."""
@@ -232,8 +230,9 @@ def _body_of(tree: Tree, scope: int) -> tuple[int, int]:
     if not scope:
         return 0, len(tree.kind)
     body = tree.child(scope, tree.language.body_field)
-    plain = body is not None and tree.kind[scope] in tree.language.procedures
-    return (body, tree.end[body]) if plain and body is not None else (0, 0)
+    if body is None or tree.kind[scope] not in tree.language.procedures:
+        return 0, 0
+    return body, tree.end[body]
 
 
 def _own_scope(tree: Tree, node: int, scope: int) -> int:
@@ -345,8 +344,6 @@ def _role(tree: Tree, node: int) -> Role:
         return _dotted_role(tree, node)
     if kind == "keyword_pattern":
         return Role.KEYWORD if next(tree.children(tree.parent[node])) == node else Role.READ
-    if kind in tree.language.captures:
-        return Role.WRITE
     return _target_role(tree, node)
 
 

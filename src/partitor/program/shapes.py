@@ -198,8 +198,8 @@ class ShapeTable:
                 since = position + 1
         plain += kinds[since:stop]
         plain += texts[since:stop]
-        opened = _with(plain, dict.fromkeys(callees, SLOT)) if callees and language.functions_are_values else plain
-        blunt = _with(plain, signs) if signs else plain
+        opened = _with(plain, dict.fromkeys(callees, SLOT)) if language.functions_are_values else plain
+        blunt = _with(plain, signs)
         # What is finer than the plain symbol is the plain one and what stands in its slots.
         number = self._number
         shape = number(None, plain)

@@ -43,6 +43,11 @@ class Copy(msgspec.Struct, frozen=True, eq=False):
         return max(self.statements)
 
     @property
+    def texts(self) -> tuple[str, ...]:
+        """The statements as written, one by one."""
+        return tuple(map(self.file.tree.source_of, self.statements))
+
+    @property
     def is_reordered(self) -> bool:
         """True where the statements do not stand in the text's order."""
         return any(a > b for a, b in itertools.pairwise(self.statements))

@@ -18,7 +18,7 @@ from ..repeats.slots import Copy, Table
 from .attempts import LEAST_SAVING, Deadline, Proved, attempt
 from .candidate import Candidate
 from .loops import loop_candidate
-from .makings import Making, block_candidate, functions, loops, merges, twins_candidate
+from .makings import Making, block_candidate, functions, has_a_loop, loops, merges, twins_candidate
 
 Texts = tuple[object, ...]
 """What a finding is about, by which it is known again in the program after a fold."""
@@ -95,10 +95,9 @@ class Folds:
         return result if isinstance(result, Proved) and enough else None
 
     def _has_a_loop(self, run: Run) -> bool:
-        making: Making = (partial(loop_candidate, run), run.table)
-        texts = _texts_of(making)
+        texts = _texts_of((partial(loop_candidate, run), run.table))
         if texts not in self.looped:
-            self.looped[texts] = isinstance(attempt(*making), Proved)
+            self.looped[texts] = has_a_loop(run)
         return self.looped[texts]
 
     def _comes_first(self, block: RepeatedBlock, repeats: Repeats) -> bool:
@@ -118,7 +117,7 @@ def _texts_of(making: Making) -> Texts:
     if isinstance(about, NearTwins):
         return (sort, *((f.path, f.tree.source_of(p.node)) for f, p in about.procedures))
     copies = about.table.copies if isinstance(about, Run) else about.copies
-    return (sort, *((copy.file.path, *map(copy.file.tree.source_of, copy.statements)) for copy in copies))
+    return (sort, *((copy.file.path, *copy.texts) for copy in copies))
 
 
 def _worth_of(proved: Proved) -> _Worth:

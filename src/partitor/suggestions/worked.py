@@ -194,35 +194,30 @@ def next_step(
     several statements are worth it, or under a comment of their own. What is refused is remembered; where the procedure
     was cut once, its other steps are taken one after the other before it is cut anew."""
     key = (file.path, procedure.name)
+
+    def first(tables: Iterable[Table | None], texts: list[Texts]) -> Proved | None:
+        for k, table in enumerate(tables):
+            if table is not None and (too_long or _is_worth_it_anyway(table)):
+                step = first_proved([table], cutting.refused)
+                if step is not None:
+                    cutting.waiting[key] = texts[k + 1 :]
+                    return step
+        return None
+
     waiting = cutting.waiting.pop(key, [])
-    while waiting:
-        texts, *waiting = waiting
-        table = _standing(file, procedure, texts)
-        if table is not None and (too_long or _is_worth_it_anyway(table)):
-            step = first_proved([table], cutting.refused)
-            if step is not None:
-                cutting.waiting[key] = waiting
-                return step
+    step = first((_standing(file, procedure, texts) for texts in waiting), waiting)
+    if step is not None:
+        return step
     tables = steps_of(file, procedure, limits.procedure_statements, cutting.heads)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
     tables = [*large, *(t for t in tables if t not in large)]
-    for k, table in enumerate(tables):
-        if too_long or _is_worth_it_anyway(table):
-            step = first_proved([table], cutting.refused)
-            if step is not None:
-                cutting.waiting[key] = [_texts_of(t.copies[0]) for t in tables[k + 1 :]]
-                return step
-    return None
+    return first(tables, [t.copies[0].texts for t in tables])
 
 
 def _is_worth_it_anyway(step: Table) -> bool:
     """True for a step that makes a procedure clearer that is not too long."""
     copy = step.copies[0]
     return inner_statements(copy) >= LEAST_INNER and (len(copy.statements) > 1 or _is_headed(step))
-
-
-def _texts_of(copy: Copy) -> Texts:
-    return tuple(map(copy.file.tree.source_of, copy.statements))
 
 
 def _standing(file: ProgramFile, procedure: Procedure, texts: Texts) -> Table | None:
@@ -233,7 +228,7 @@ def _standing(file: ProgramFile, procedure: Procedure, texts: Texts) -> Table | 
         for k, statement in enumerate(block.statements[: len(block.statements) - len(texts) + 1]):
             if file.tree.source_of(statement) == texts[0]:
                 copy = Copy(file, block.statements[k : k + len(texts)])
-                if _texts_of(copy) == texts:
+                if copy.texts == texts:
                     return Table((copy,), (), 1)
     return None
 
