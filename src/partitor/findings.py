@@ -17,6 +17,7 @@ from .outlines import (
     towards_a_table,
     towards_one_class,
     towards_one_function,
+    towards_one_step,
     towards_what_is_shared,
 )
 from .procedures import slips
@@ -183,13 +184,14 @@ class Remarks:
 
     def _add_near_block(self, near: NearBlock) -> None:
         first = near.copies[0]
+        but_for = "the direction in which each moves" if near.directions else number_of_lines(near.unlike)
         self.add(
             "repeated-block",
             f"These {number_word(near.alike)} statements stand in {number_word(len(near.copies))} places, "
-            f"alike but for {number_of_lines(near.unlike)}.",
+            f"alike but for {but_for}.",
             [_place(c) for c in near.copies],
-            near.alike,
-            towards_what_is_shared(near),
+            (len(near.copies) - 1) * near.alike,
+            towards_one_step(near) if near.directions else towards_what_is_shared(near),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )
@@ -437,10 +439,12 @@ class Remarks:
 
 
 def _holds(near: NearTwins, table: Table) -> bool:
-    """True where every copy of the table stands in one of the near twins."""
-    return all(
-        any(c.file is f and p.node < c.first < f.tree.end[p.node] for f, p in near.procedures) for c in table.copies
-    )
+    """True where every copy of the table stands in one of the near twins, and not all in the same."""
+    holders = [
+        next((p for f, p in near.procedures if c.file is f and p.node < c.first < f.tree.end[p.node]), None)
+        for c in table.copies
+    ]
+    return None not in holders and len({id(p) for p in holders}) > 1
 
 
 def _as_suggestion(result: Proved) -> Suggestion:

@@ -79,6 +79,19 @@ def towards_what_is_shared(near: NearBlock) -> Suggestion:
     )
 
 
+def towards_one_step(near: NearBlock) -> Suggestion:
+    """Where the way leads for branches that do the same in several directions."""
+    return outlined(
+        "function",
+        "Towards one table of the directions",
+        near.copies[0].file.path,
+        sum(map(code_lines, near.copies)),
+        "Keep in one list or dictionary how far each direction moves in each of the variables (0, 1 or -1). Look the "
+        "two numbers up first; then the statements, written once, can add them, whatever the direction is.",
+        "the places add and subtract in different variables",
+    )
+
+
 def towards_one_class(found: AlikeClasses) -> Suggestion:
     """Where the way leads for classes that are alike."""
     values = dict.fromkeys(column.values for table in found.tables for column in table.columns)

@@ -106,6 +106,48 @@ TOLD = {
         "repeated-run",
         "for ",
     ),
+    "three lines for each kind, with a counter of its own": (
+        """
+        soups = 0
+        salads = 0
+        cakes = 0
+        money = 0
+        ask = len
+        n = ask("soups: ")
+        soups += n
+        money += n * 4
+        n = ask("salads: ")
+        salads += n
+        money += n * 6
+        n = ask("cakes: ")
+        cakes += n
+        money += n * 3
+        print(soups, salads, cakes, money)
+        """,
+        "repeated-run",
+        "for ",
+    ),
+    "copies of which the first has something else, too": (
+        """
+        def at(x, y):
+            print(x, y)
+        def dot(size, colour):
+            print("dot", size, colour)
+        at(0, -20)
+        dot(40, "yellow")
+        at(60, 0)
+        dot(8, "gray")
+        at(90, 0)
+        dot(12, "orange")
+        at(130, 0)
+        dot(13, "blue")
+        at(170, 0)
+        dot(10, "red")
+        print("done")
+        """,
+        "repeated-run",
+        "for ",
+    ),
 }
 
 
@@ -187,6 +229,7 @@ QUIET = {
     ),
     "prose": 'print("The boat is red.")\nprint("The gull is grey.")\nprint("The sea is blue.")\nprint("The sand is white.")\n',
     "four of a table": "\n".join(LOOKED_UP.split("\n")[:8]) + "\n",
+    "counters that begin with nothing": "".join(f"{w} = 0\n" for w in "ones twos threes fours fives sixes".split()),
     "a menu": "".join(f'print("{k}. {w}")\n' for k, w in enumerate(["Add", "Remove a book", "Find one", "Quit"], 1)),
     "an exchange here, another there": "if a > b:\n    h = a\n    a = b\n    b = h\nprint(a)\nif b > c:\n    h = b\n    b = c\n    c = h\n",
 }

@@ -438,3 +438,141 @@ if (state == 0) {
 """
     (finding,) = [f for f in report(text, language="gamescript").findings if f.rule == "repeated-block"]
     assert [(p.start_line, p.end_line) for p in finding.places] == [(2, 8), (10, 16)]
+
+
+LETTERS = """
+def encode(text):
+    result = ""
+    for ch in text:
+        if "a" <= ch <= "z":
+            code = ord(ch) - ord("a")
+            # around the end
+            code = (code + 3) % 26
+            result += chr(code + 97)
+        elif "0" <= ch <= "9":  # a digit
+            result += "#"
+        # all the rest
+        else:
+            result += ch
+            result = result + "."
+    print(len(result))
+    return result
+
+
+def decode(text):
+    result = ""
+    for ch in text:
+        if "a" <= ch <= "z":
+            code = ord(ch) - ord("a")
+            code = (code - 3) % 26
+            result += chr(code + 97)
+        elif "0" <= ch <= "9":
+            result += "#"
+        else:
+            result += ch
+            result = result + "."
+    print(len(result))
+    return result
+
+
+print(decode(encode("high 5 tide")))
+"""
+
+
+def test_what_differs_in_one_branch_of_several_stays_in_it() -> None:
+    after = worked(LETTERS)
+    assert run(after) == run(LETTERS)
+    assert after.count('elif "0" <= ch <= "9":') == 1
+    assert after.count("ord(ch)") == 1
+
+
+QUIZ = """
+import random
+
+
+def easy():
+    points = 0
+    for i in range(5):
+        a = random.randint(1, 10)
+        b = random.randint(1, 10)
+        answer = input(str(a) + " + " + str(b) + " = ")
+        if int(answer) == a + b:
+            print("correct")
+            points += 1
+        else:
+            print("wrong")
+    print("You got", points, "points")
+    return points
+
+
+def hard():
+    points = 0
+    for i in range(10):
+        a = random.randint(1, 10)
+        b = random.randint(1, 10)
+        c = random.randint(1, 9)
+        answer = input(str(a) + " + " + str(b) + " - " + str(c) + " = ")
+        if int(answer) == a + b - c:
+            print("correct")
+            points += 1
+        else:
+            print("wrong")
+    print("You got", points, "points")
+    return points
+
+
+easy()
+hard()
+"""
+
+
+def test_two_whole_loops_under_a_test_are_no_one_function() -> None:
+    (found,) = [f for f in report(QUIZ).findings if f.rule == "twin-functions"]
+    (suggestion,) = [s for s in report(QUIZ).suggestions if s.id == found.suggestion]
+    assert suggestion.status == "outline"
+    assert worked(QUIZ) == QUIZ.lstrip("\n")
+
+
+NOTES = """
+notes = []
+
+
+def save():
+    out = open("notes.txt", "w")
+    for n in notes:
+        out.write(n + "\\n")
+    out.close()
+
+
+def add():
+    notes.append(input("note: "))
+    out = open("notes.txt", "w")
+    for n in notes:
+        out.write(n + "\\n")
+    out.close()
+
+
+def clear():
+    notes.clear()
+    out = open("notes.txt", "w")
+    for n in notes:
+        out.write(n + "\\n")
+    out.close()
+
+
+save()
+add()
+clear()
+"""
+
+
+def test_what_stands_in_other_places_too_makes_no_two_functions_near_twins() -> None:
+    assert [f.rule for f in report(NOTES).findings] == ["repeated-block"]
+
+
+def test_a_block_inside_one_of_two_near_twins_is_told_by_itself() -> None:
+    block = '    a = input("name: ")\n    print("Hello", a)\n    print("-----")\n    print()\n'
+    extra = block + "    levels.append(1)\n" + block
+    text = REPORTS.replace("    total = 0\n", extra + "    total = 0\n", 1)
+    rules = [f.rule for f in report(text).findings]
+    assert "repeated-block" in rules

@@ -18,6 +18,7 @@ from ..program.tree import Tree
 from .branches import alike_branches, equal_branches
 from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
+from .directions import directions
 from .judge import exchanges, inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
 from .limits import Limits
@@ -179,7 +180,7 @@ class _Finder:
                 return -id(file.tree) - statement
             return self.shapes.symbols(file.tree, statement).blunt
 
-        near = list(near_twins(functions, shape, worded, blunt))
+        near = [n for n in near_twins(functions, shape, worded, blunt) if not _is_told(n, blocks)]
         bodies = [pair for group in near for pair in group.procedures]
         bodies += [pair for group in twins for pair in group.procedures]
 
@@ -189,14 +190,19 @@ class _Finder:
             folded = any(f is copy.file and span[0] < stop and start < span[1] for f, span in known_places)
             return not folded and not any(f is copy.file and p.node < start < f.tree.end[p.node] for f, p in bodies)
 
+        free = [
+            (s.file, s.block.statements)
+            for s in self.sequences
+            if s.block.node and min(s.symbols) >= 0 and is_free(Copy(s.file, s.block.statements))
+        ]
+        found = [_in_directions(group) for group in directions(free)]
+        known_places += [(c.file, c.span) for block in found for c in block.copies]
         places = []
-        for s in self.sequences:
-            copy = Copy(s.file, s.block.statements)
-            if not s.block.node or inner_statements(copy) < LEAST_ALIKE or min(s.symbols) < 0:
-                continue
-            if is_free(copy):
-                places.append((s.file, s.block.statements))
-        found = list(near_blocks(places, shape, worded, blunt))
+        for file, statements in free:
+            copy = Copy(file, statements)
+            if inner_statements(copy) >= LEAST_ALIKE and (not found or is_free(copy)):
+                places.append((file, statements))
+        found += near_blocks(places, shape, worded, blunt)
         known_places += [(c.file, c.span) for block in found for c in block.copies]
         found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
         return near, found
@@ -549,6 +555,27 @@ def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) 
     again = any(c.is_called and c.values == own for c in table.columns)
     worth = again and len(table.columns) <= 2 and worth_merging(table, [p for _, p, _ in members])
     return table if worth else None
+
+
+def _in_directions(group: Sequence[tuple[ProgramFile, tuple[int, ...]]]) -> NearBlock:
+    copies = tuple(Copy(file, statements) for file, statements in group)
+    return NearBlock(copies, inner_statements(copies[0]), 0, directions=True)
+
+
+def _is_told(near: NearTwins, blocks: Sequence[RepeatedBlock]) -> bool:
+    """True for near twins that have hardly more in common than a block that stands elsewhere, too, or of which one is
+    what the others could call."""
+    for block in blocks:
+        copies = block.table.copies
+        holding = [
+            (f, p)
+            for f, p in near.procedures
+            if any(c.file is f and p.node < c.first < f.tree.end[p.node] for c in copies)
+        ]
+        more = len(copies) > len(holding) or block.known is not None
+        if len(holding) == len(near.procedures) and more and near.alike - inner_statements(copies[0]) < 2:
+            return True
+    return False
 
 
 def _is_recursive(file: ProgramFile, procedure: Procedure) -> bool:

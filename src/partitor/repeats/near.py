@@ -20,6 +20,8 @@ LEAST_ALIKE = 4
 """Statements, those in branches and loops included, that two near copies must share."""
 MOST_UNLIKE = 3
 ALIKE_SHARE = 0.72
+UNLIKE_SHARE = 0.6
+"""How many may be unlike, in both, for each that is alike, where most of these are the very same."""
 MANY_ALIKE = 8
 """Statements alike from which two places are near copies although they ask for something else."""
 OPERATORS_SHARE = 0.55
@@ -44,6 +46,8 @@ class NearBlock(msgspec.Struct, frozen=True, eq=False):
     copies: tuple[Copy, ...]
     alike: int
     unlike: int
+    directions: bool = False
+    """They do the same, each in another direction."""
 
 
 class _Line(msgspec.Struct, frozen=True):
@@ -52,6 +56,7 @@ class _Line(msgspec.Struct, frozen=True):
 
     shape: tuple[int, int]
     worded: tuple[int, int]
+    file: ProgramFile
     node: int
     asks: tuple[str, ...]
 
@@ -169,7 +174,7 @@ def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worde
     for s in file.statements_within(statements[0], tree.end[statements[-1]]):
         depth = len(file.parents(s)) - top
         asks = _compared_kinds(file, s) if tree.kind[s] in file.language.conditionals else ()
-        lines.append(_Line((depth, shape(file, s)), (depth, worded(file, s)), s, asks))
+        lines.append(_Line((depth, shape(file, s)), (depth, worded(file, s)), file, s, asks))
         if len(lines) > LONGEST:
             return []
     return lines
@@ -191,11 +196,22 @@ def _compared(
     said_alike = sum(a.worded == b.worded for a, b in pairs)
     enough = len(pairs) >= max(LEAST_ALIKE, share * longer) and 2 * said_alike >= len(pairs) + 1
     most = MOST_UNLIKE + 1 if share == ALIKE_SHARE else 2 * MOST_UNLIKE
+    if share == ALIKE_SHARE and unlike > most and 2 * sum(_says_the_same(a, b) for a, b in pairs) > len(pairs):
+        most = int(UNLIKE_SHARE * len(pairs))
     if not enough or not 0 < unlike <= most:
         return None
     if loose and len(pairs) < MANY_ALIKE and _tests_left(one, pairs, 0) != _tests_left(other, pairs, 1):
         return None
     return len(pairs), longer - len(pairs)
+
+
+def _says_the_same(one: _Line, other: _Line) -> bool:
+    """True for two statements that are the same, token for token, as far as their blocks."""
+    texts = []
+    for file, node in ((one.file, one.node), (other.file, other.node)):
+        stop = next((c for c in file.tree.children(node) if c in file.block_at), file.tree.end[node])
+        texts.append(file.tree.text[node:stop])
+    return texts[0] == texts[1]
 
 
 def _compared_kinds(file: ProgramFile, statement: int) -> tuple[str, ...]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 import msgspec
 
@@ -144,6 +144,10 @@ class RunFinder:
             return in_parts
         if run is not None:
             return [run]
+        for first, stop in _without_an_odd_end(table):
+            trimmed, _ = self._best_offset(sequence, start + first * period, start + stop * period, period)
+            if trimmed is not None:
+                return [trimmed]
         interrupted = self._interrupted(sequence, table)
         return [interrupted] if interrupted else []
 
@@ -227,7 +231,7 @@ class RunFinder:
             if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
-            if table is None or titles[offset] < max(titles):
+            if table is None or titles[offset] < max(titles) or _only_begins(table):
                 continue
             if not worth_a_loop(table, self.limits.run_copies):
                 if _families(table) and worth_a_loop(table, self.limits.run_copies, LEAST_SAVED - 1):
@@ -242,6 +246,21 @@ class RunFinder:
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
         return (best[1] if best else None), earliest
+
+
+def _without_an_odd_end(table: Table) -> Iterator[tuple[int, int]]:
+    """From where to where copies go that differ in less without the first, or the last: where something is the same in
+    all others."""
+    count = len(table.copies)
+    if any(len(set(c.values[1:])) == 1 for c in table.columns):
+        yield 1, count
+    if any(len(set(c.values[:-1])) == 1 for c in table.columns):
+        yield 0, count - 1
+
+
+def _only_begins(table: Table) -> bool:
+    """True for variables that are all given the same literal to begin with, and nothing else."""
+    return all(c.is_target for c in table.columns) and _gives_literals(table.copies[0])
 
 
 def _gives_literals(copy: Copy) -> bool:

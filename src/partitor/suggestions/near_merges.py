@@ -6,6 +6,7 @@ standard library's difflib), inside loops and branches too. What stands in one f
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from difflib import SequenceMatcher
 
@@ -32,15 +33,19 @@ from .text import body_lines
 from .typed import column_type
 from .words import words_of
 
+MOST_APART = 2
+"""Statements that one of two functions has alone, for each that both have; where more are, a test chooses between two
+functions, and nothing is one."""
+
 
 class Aligned(msgspec.Struct, frozen=True, eq=False):
     """A stretch of two statement lists: the same in both (`same`), in one only, or one statement each that differ
-    inside (`inside`)."""
+    inside (`inside`: its blocks, from the first to the last)."""
 
     one: tuple[int, ...]
     other: tuple[int, ...]
     same: bool = False
-    inside: tuple[Aligned, ...] = ()
+    inside: tuple[tuple[Aligned, ...], ...] = ()
 
 
 def near_merge_candidate(near: NearTwins) -> Candidate:
@@ -69,6 +74,9 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     inside = namer.inside(bodies, table.columns, one.parameters)
     values, filled = values_of(twins, columns, inside)
     only = [[s for part in parts for s in _only(part, k)] for k in (0, 1)]
+    shared = [pair[0] for part in parts for pair in _pairs(part)]
+    if sum(_size(file, s) for side in only for s in side) > MOST_APART * sum(_size(file, s) for s in shared):
+        raise CannotWrite("one function would be little more than the two under a test")
     if home and all(only):
         raise CannotWrite("methods that each do something of their own are easier to call apart")
     told = 0 if len(only[0]) >= len(only[1]) else 1
@@ -102,6 +110,10 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     )
 
 
+def _size(file: ProgramFile, statement: int) -> int:
+    return len(file.statements_within(statement, file.tree.end[statement]))
+
+
 def _consistent(
     file: ProgramFile, parts: list[Aligned], procedures: tuple[Procedure, Procedure]
 ) -> tuple[list[Aligned], Twins, dict[str, str]]:
@@ -123,7 +135,7 @@ def _joined(parts: Sequence[Aligned]) -> list[Aligned]:
     """The parts, those that are unlike and stand one behind the other as one."""
     found: list[Aligned] = []
     for part in parts:
-        inside = tuple(_joined(part.inside))
+        inside = tuple(tuple(_joined(block)) for block in part.inside)
         if found and not (part.same or inside or found[-1].same or found[-1].inside):
             found[-1] = Aligned((*found[-1].one, *part.one), (*found[-1].other, *part.other))
         else:
@@ -154,7 +166,7 @@ def _called_otherwise(file: ProgramFile, twins: Twins) -> tuple[dict[str, str], 
 def _with_unlike(file: ProgramFile, part: Aligned, odd: set[int]) -> list[Aligned]:
     """A part, its like statements divided where one holds a node of `odd`."""
     if part.inside:
-        inner = tuple(piece for one in part.inside for piece in _with_unlike(file, one, odd))
+        inner = tuple(tuple(piece for one in block for piece in _with_unlike(file, one, odd)) for block in part.inside)
         return [Aligned(part.one, part.other, part.same, inner)]
     if not part.same:
         return [part]
@@ -204,32 +216,46 @@ def _align(file: ProgramFile, shapes: ShapeTable, one: Sequence[int], other: Seq
     return parts
 
 
-def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tuple[Aligned, ...]:
-    """The blocks of two statements with the same head, aligned; () where they have none, or several."""
+def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tuple[tuple[Aligned, ...], ...]:
+    """The blocks of two statements with the same heads, aligned; () where they have none, or differ in them."""
     tree = file.tree
-    blocks = [[c for c in tree.children(s) if c in file.block_at] for s in (one, other)]
-    if tree.kind[one] != tree.kind[other] or [len(b) for b in blocks] != [1, 1]:
+    blocks = [_blocks_of(file, s) for s in (one, other)]
+    if tree.kind[one] != tree.kind[other] or not blocks[0] or len(blocks[0]) != len(blocks[1]):
         return ()
-    heads = [[t for t in tree.text[s : b[0]] if t] for s, b in zip((one, other), blocks, strict=True)]
-    ends = [
-        (tree.kind[tree.end[b[0]] : tree.end[s]], tree.text[tree.end[b[0]] : tree.end[s]])
-        for s, b in zip((one, other), blocks, strict=True)
-    ]
-    if heads[0] != heads[1] or ends[0] != ends[1]:
+    if _without(file, one, blocks[0]) != _without(file, other, blocks[1]):
         return ()
-    statements = [file.block_at[b[0]].statements for b in blocks]
-    if not all(statements) or any(
-        tree.start_line(inner[0]) == tree.start_line(s) for inner, s in zip(statements, (one, other), strict=True)
-    ):
+    statements = [[file.block_at[b].statements for b in found] for found in blocks]
+    if not all(map(all, statements)):
         return ()
-    return tuple(_align(file, shapes, *statements))
+    for s, found in zip((one, other), statements, strict=True):
+        lines = [tree.start_line(s), *(line for inner in found for line in (tree.start_line(inner[0]),))]
+        if len(set(lines)) < len(lines):
+            return ()
+    return tuple(tuple(_align(file, shapes, *pair)) for pair in zip(*statements, strict=True))
+
+
+def _blocks_of(file: ProgramFile, statement: int) -> list[int]:
+    """The blocks of a statement, those of its other branches too, but none inside another one."""
+    found: list[int] = []
+    for node in range(statement + 1, file.tree.end[statement]):
+        if node in file.block_at and not (found and node < file.tree.end[found[-1]]):
+            found.append(node)
+    return found
+
+
+def _without(file: ProgramFile, statement: int, blocks: Sequence[int]) -> list[tuple[str, str]]:
+    """The tokens of a statement that stand in none of some blocks."""
+    tree = file.tree
+    edges = [statement, *(edge for block in blocks for edge in (block, tree.end[block])), tree.end[statement]]
+    outside = [n for start, stop in zip(edges[::2], edges[1::2], strict=True) for n in range(start, stop)]
+    return [(tree.kind[n], tree.text[n]) for n in outside]
 
 
 def _pairs(part: Aligned) -> list[tuple[int, int]]:
     """The statements that are the same in both."""
     if part.same:
         return list(zip(part.one, part.other, strict=True))
-    return [pair for inner in part.inside for pair in _pairs(inner)]
+    return [pair for block in part.inside for inner in block for pair in _pairs(inner)]
 
 
 def _only(part: Aligned, side: int) -> list[int]:
@@ -237,7 +263,7 @@ def _only(part: Aligned, side: int) -> list[int]:
     if part.same:
         return []
     if part.inside:
-        return [s for inner in part.inside for s in _only(inner, side)]
+        return [s for block in part.inside for inner in block for s in _only(inner, side)]
     return list(part.other if side else part.one)
 
 
@@ -272,9 +298,13 @@ class _Text:
                 lines += self._own(part.one, indent, self.filled)
             elif part.inside:
                 lines += self._comments(part.one[0], indent)
-                lines += [indent + line.strip() for line in self._head(part.one[0])]
-                lines += self.lines(part.inside, deeper)
-                lines += self._end(part.one[0], indent, deeper)
+                blocks = _blocks_of(self.file, part.one[0])
+                lines += [indent + line.strip() for line in self._head(part.one[0], blocks[0])]
+                lines += self.lines(part.inside[0], deeper)
+                for (before, block), inner in zip(itertools.pairwise(blocks), part.inside[1:], strict=True):
+                    lines += self._between(before, block, part.one[0], indent)
+                    lines += self.lines(inner, deeper)
+                lines += self._end(part.one[0], blocks[-1], indent, deeper)
             else:
                 sides: list[tuple[int, ...]] = [part.one, part.other]
                 others = self._renamed(part.other)
@@ -304,10 +334,9 @@ class _Text:
             *body_lines(self.writer, copy, filled, indent, derived=self.derived),
         ]
 
-    def _head(self, statement: int) -> list[str]:
-        """The lines of a statement above its block."""
+    def _head(self, statement: int, block: int) -> list[str]:
+        """The lines of a statement above its first block."""
         tree = self.file.tree
-        block = next(c for c in tree.children(statement) if c in self.file.block_at)
         first = self.file.block_at[block].statements[0]
         lines = without_comments(
             self.file, self.file.lines[tree.start_line(statement) - 1 : tree.start_line(first) - 1]
@@ -316,10 +345,20 @@ class _Text:
             raise CannotWrite("a head runs over several lines")
         return lines
 
-    def _end(self, statement: int, indent: str, deeper: str) -> list[str]:
-        """The lines of a statement behind the last one in its block: a bracket, comments, what is done otherwise."""
+    def _between(self, before: int, block: int, statement: int, indent: str) -> list[str]:
+        """The lines between two blocks of a statement: what is asked for the second, or that it is for all else."""
         tree = self.file.tree
-        block = next(c for c in tree.children(statement) if c in self.file.block_at)
+        last, first = self.file.block_at[before].statements[-1], self.file.block_at[block].statements[0]
+        lines = self.file.lines[tree.end_line(last) : tree.start_line(first) - 1]
+        lines = without_comments(self.file, lines)
+        own = leading_space(self.file, statement)
+        if not lines or any(line.strip() and not line.startswith(own) for line in lines):
+            raise CannotWrite("what is done otherwise is indented in an unusual way")
+        return [indent + line[len(own) :] if line.strip() else "" for line in lines]
+
+    def _end(self, statement: int, block: int, indent: str, deeper: str) -> list[str]:
+        """The lines of a statement behind the last one in its last block: a bracket, or comments."""
+        tree = self.file.tree
         last = self.file.block_at[block].statements[-1]
         lines = self.file.lines[tree.end_line(last) : tree.end_line(statement)]
         if tree.end[block] == tree.end[statement]:
