@@ -17,7 +17,6 @@ from .outlines import (
     towards_a_table,
     towards_one_class,
     towards_one_function,
-    towards_one_step,
     towards_what_is_shared,
 )
 from .procedures import slips
@@ -30,7 +29,7 @@ from .repeats.classes import AlikeClasses
 from .repeats.find import RepeatedBlock, Repeats, Twins
 from .repeats.judge import inner_statements
 from .repeats.limits import Limits
-from .repeats.near import NearBlock, NearTwins
+from .repeats.near import Likeness, NearBlock, NearTwins
 from .repeats.runs import Run
 from .repeats.slots import Copy, Table
 from .suggestions.attempts import Deadline, Proved, attempt
@@ -184,14 +183,19 @@ class Remarks:
 
     def _add_near_block(self, near: NearBlock) -> None:
         first = near.copies[0]
-        but_for = "the direction in which each moves" if near.directions else number_of_lines(near.unlike)
+        count = number_word(len(near.copies))
+        message = f"These {number_word(near.alike)} statements stand in {count} places, alike but for "
+        message += f"{number_of_lines(near.unlike)}."
+        if near.likeness is Likeness.DIRECTIONS:
+            message = f"These {count} branches do the same, each in another direction."
+        if near.likeness is Likeness.FRAME:
+            message = f"These {count} branches begin and end alike; only what stands in between differs."
         self.add(
             "repeated-block",
-            f"These {number_word(near.alike)} statements stand in {number_word(len(near.copies))} places, "
-            f"alike but for {but_for}.",
+            message,
             [_place(c) for c in near.copies],
             (len(near.copies) - 1) * near.alike,
-            towards_one_step(near) if near.directions else towards_what_is_shared(near),
+            towards_what_is_shared(near),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )

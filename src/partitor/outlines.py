@@ -9,7 +9,7 @@ from .program.program import Procedure, ProgramFile
 from .records import SlotColumn, Suggestion
 from .repeats.classes import AlikeClasses
 from .repeats.counters import are_listable
-from .repeats.near import NearBlock
+from .repeats.near import Likeness, NearBlock
 from .repeats.slots import Copy, Table
 
 COUNTS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten")
@@ -67,29 +67,33 @@ def towards_one_function(file: ProgramFile, procedures: Sequence[Procedure], rea
 
 def towards_what_is_shared(near: NearBlock) -> Suggestion:
     """Where the way leads for near copies."""
-    return outlined(
-        "function",
+    title, how, why = WAYS[near.likeness]
+    return outlined("function", title, near.copies[0].file.path, sum(map(code_lines, near.copies)), how, why)
+
+
+WAYS = {
+    Likeness.MOST_LINES: (
         "Towards a function for what the places share",
-        near.copies[0].file.path,
-        sum(map(code_lines, near.copies)),
         "First make the places quite alike: move what only one of them does before or after the "
         "rest, or let a parameter say whether it is done. Then move the statements into a function and "
         "call it in each place.",
         "the places are alike only but for a line or two",
-    )
-
-
-def towards_one_step(near: NearBlock) -> Suggestion:
-    """Where the way leads for branches that do the same in several directions."""
-    return outlined(
-        "function",
+    ),
+    Likeness.DIRECTIONS: (
         "Towards one table of the directions",
-        near.copies[0].file.path,
-        sum(map(code_lines, near.copies)),
         "Keep in one list or dictionary how far each direction moves in each of the variables (0, 1 or -1). Look the "
         "two numbers up first; then the statements, written once, can add them, whatever the direction is.",
         "the places add and subtract in different variables",
-    )
+    ),
+    Likeness.FRAME: (
+        "Towards doing once what all branches begin and end with",
+        "Move what all branches begin with before the choice, and what they end with behind it, with a variable for "
+        "what differs there; each branch only works out what is its own. If there is a branch for all else, it then "
+        "has to say first that there is nothing to do.",
+        "what the branches work out in between differs, and what is asked first would be asked in every case",
+    ),
+}
+"""By what near copies have in common: title, what to do, and why it has not been done."""
 
 
 def towards_one_class(found: AlikeClasses) -> Suggestion:

@@ -40,7 +40,7 @@ def test_four_ways_are_one_thing_to_tell():
     text = walk(("north", "-"), ("south", "+"), ("west", "-"), ("east", "+"))
     assert told(text) == [[8, 14, 20, 26]]
     (found,) = [f for f in report(text).findings if f.rule == "repeated-block"]
-    assert "the direction in which each moves" in found.message
+    assert found.message == "These four branches do the same, each in another direction."
     (suggestion,) = [s for s in report(text).suggestions if s.id == found.suggestion]
     assert (suggestion.status, suggestion.patch) == ("outline", None)
 

@@ -6,13 +6,11 @@ same; what is left when each of these is a slot is.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from ..program.program import ProgramFile
+from .choices import FEWEST_BRANCHES, Branch, Choice
 
-FEWEST_DIRECTIONS = 3
-FEWEST_STATEMENTS = 3
-"""Statements, those inside included, that each direction must have: a lone step is no more than its line."""
 FEWEST_WORDS = 4
 """Names, numbers and words that stay the same."""
 STEPS = {"+=": "+", "-=": "-", "++": "+", "--": "-"}
@@ -21,35 +19,19 @@ SIGNS = frozenset("+-")
 SLOT = "\0"
 
 
-def directions(
-    places: Sequence[tuple[ProgramFile, tuple[int, ...]]], size: int = FEWEST_DIRECTIONS
-) -> Iterator[list[tuple[ProgramFile, tuple[int, ...]]]]:
-    """Groups of `size` branches or more, of choices in one block, that move something this way and that."""
-    alike: dict[tuple[int, int, tuple[str, ...]], list[tuple[ProgramFile, tuple[int, ...], str]]] = {}
-    for file, statements in places:
-        tree = file.tree
-        choice = _choice_around(file, statements[0])
-        inside = range(statements[0], tree.end[statements[-1]])
-        texts = tree.text[inside.start : inside.stop]
-        if choice is None or len(file.statements_within(inside.start, inside.stop)) < FEWEST_STATEMENTS:
-            continue
-        if (SIGNS | STEPS.keys()).isdisjoint(texts):
+def directions(choice: Choice) -> Iterator[list[Branch]]:
+    """The branches of a choice, three or more, that move something this way and that."""
+    alike: dict[tuple[str, ...], list[tuple[Branch, str]]] = {}
+    for file, statements in choice:
+        inside = range(statements[0], file.tree.end[statements[-1]])
+        if (SIGNS | STEPS.keys()).isdisjoint(file.tree.text[inside.start : inside.stop]):
             continue
         form, ways = _form(file, inside)
         if ways and sum(any(map(str.isalnum, word)) for word in form) >= FEWEST_WORDS:
-            alike.setdefault((id(file), choice, form), []).append((file, statements, ways))
+            alike.setdefault(form, []).append(((file, statements), ways))
     for group in alike.values():
-        if len(group) >= size and {way for *_, ways in group for way in ways} == SIGNS:
-            yield [(file, statements) for file, statements, _ in group]
-
-
-def _choice_around(file: ProgramFile, statement: int) -> int | None:
-    """The statement list in which the choice stands of which a statement's list is a branch."""
-    tree, language = file.tree, file.language
-    above = file.parents(tree.parent[statement])
-    if not above or tree.kind[above[0]] not in language.conditionals | {"elif_clause", "else_clause", "case_clause"}:
-        return None
-    return next((node for node in above if node in file.block_at), 0)
+        if len(group) >= FEWEST_BRANCHES and {way for _, ways in group for way in ways} == SIGNS:
+            yield [branch for branch, _ in group]
 
 
 def _form(file: ProgramFile, inside: range) -> tuple[tuple[str, ...], str]:

@@ -16,13 +16,15 @@ from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
 from .branches import alike_branches, equal_branches
+from .choices import Choice, choices
 from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
 from .directions import directions
+from .framed import Framed, framed
 from .judge import exchanges, inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
 from .limits import Limits
-from .near import LEAST_ALIKE, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
+from .near import LEAST_ALIKE, Likeness, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
 from .order import SHORTEST, in_one_order, reordered_copies
 from .paragraphs import break_above
 from .rows import Rows
@@ -190,22 +192,27 @@ class _Finder:
             folded = any(f is copy.file and span[0] < stop and start < span[1] for f, span in known_places)
             return not folded and not any(f is copy.file and p.node < start < f.tree.end[p.node] for f, p in bodies)
 
-        free = [
-            (s.file, s.block.statements)
-            for s in self.sequences
-            if s.block.node and min(s.symbols) >= 0 and is_free(Copy(s.file, s.block.statements))
-        ]
-        found = [_in_directions(group) for group in directions(free)]
+        lists = [(s.file, s.block.statements) for s in self.sequences if s.block.node and min(s.symbols) >= 0]
+        found = list(self._branches(choices(lists, lambda place: is_free(Copy(*place)))))
         known_places += [(c.file, c.span) for block in found for c in block.copies]
-        places = []
-        for file, statements in free:
-            copy = Copy(file, statements)
-            if inner_statements(copy) >= LEAST_ALIKE and (not found or is_free(copy)):
-                places.append((file, statements))
+        places = [
+            (file, statements)
+            for file, statements in lists
+            if inner_statements(Copy(file, statements)) >= LEAST_ALIKE and is_free(Copy(file, statements))
+        ]
         found += near_blocks(places, shape, worded, blunt)
         known_places += [(c.file, c.span) for block in found for c in block.copies]
         found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
         return near, found
+
+    def _branches(self, found: list[Choice]) -> Iterator[NearBlock]:
+        """Branches of each choice that do the same in several directions, or begin and end alike."""
+        for choice in found:
+            told = [_in_directions(group) for group in directions(choice)]
+            row = None if told else framed(choice, lambda file, s: self.shapes.shape(file.tree, s))
+            yield from told
+            if row is not None:
+                yield _in_a_frame(row)
 
     def _calls_itself(self, file: ProgramFile, statement: int) -> bool:
         """True for a simple statement in which a function calls itself: in another function that is another name."""
@@ -557,23 +564,29 @@ def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) 
     return table if worth else None
 
 
-def _in_directions(group: Sequence[tuple[ProgramFile, tuple[int, ...]]]) -> NearBlock:
+def _in_directions(group: Choice) -> NearBlock:
     copies = tuple(Copy(file, statements) for file, statements in group)
-    return NearBlock(copies, inner_statements(copies[0]), 0, directions=True)
+    return NearBlock(copies, inner_statements(copies[0]), 0, Likeness.DIRECTIONS)
+
+
+def _in_a_frame(row: Framed) -> NearBlock:
+    """Branches that all begin and end alike, the nearest thing to copies that they hold."""
+    copies = tuple(Copy(file, statements) for file, statements in row.branches)
+    file, first = row.branches[0]
+    shared = (*first[: row.before], *first[len(first) - row.behind :])
+    alike = sum(len(file.statements_within(s, file.tree.end[s])) for s in shared)
+    return NearBlock(copies, alike, max(inner_statements(c) for c in copies) - alike, Likeness.FRAME)
 
 
 def _is_told(near: NearTwins, blocks: Sequence[RepeatedBlock]) -> bool:
-    """True for near twins that have hardly more in common than a block that stands elsewhere, too, or of which one is
-    what the others could call."""
+    """True for near twins that have hardly more in common than a block that stands elsewhere, too, or several times in
+    each, or of which one is what the others could call."""
     for block in blocks:
         copies = block.table.copies
-        holding = [
-            (f, p)
-            for f, p in near.procedures
-            if any(c.file is f and p.node < c.first < f.tree.end[p.node] for c in copies)
-        ]
-        more = len(copies) > len(holding) or block.known is not None
-        if len(holding) == len(near.procedures) and more and near.alike - inner_statements(copies[0]) < 2:
+        held = [sum(c.file is f and p.node < c.first < f.tree.end[p.node] for c in copies) for f, p in near.procedures]
+        more = len(copies) > len(held) or block.known is not None
+        left = near.alike - min(held) * inner_statements(copies[0])
+        if all(held) and more and left < (LEAST_ALIKE if min(held) > 1 else 2):
             return True
     return False
 

@@ -10,6 +10,7 @@ from __future__ import annotations
 import itertools
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Sequence
+from enum import Enum
 
 import msgspec
 
@@ -40,25 +41,29 @@ class NearTwins(msgspec.Struct, frozen=True, eq=False):
     unlike: int
 
 
+class Likeness(Enum):
+    """What near copies have in common."""
+
+    MOST_LINES = "most lines"
+    DIRECTIONS = "all but the direction in which each moves"
+    FRAME = "how they begin and how they end"
+
+
 class NearBlock(msgspec.Struct, frozen=True, eq=False):
     """Stretches of statements that are alike but for `unlike` statements, changed, missing or more."""
 
     copies: tuple[Copy, ...]
     alike: int
     unlike: int
-    directions: bool = False
-    """They do the same, each in another direction."""
+    likeness: Likeness = Likeness.MOST_LINES
 
 
 class _Line(msgspec.Struct, frozen=True):
-    """One statement by itself: its place in the nesting, what it looks like, what it says; `asks`: of a test on which
-    others depend, the kinds of what it compares."""
+    """One statement by itself: its place in the nesting with what it looks like, and where it stands."""
 
     shape: tuple[int, int]
-    worded: tuple[int, int]
     file: ProgramFile
     node: int
-    asks: tuple[str, ...]
 
 
 def near_twins(
@@ -67,15 +72,15 @@ def near_twins(
     """Pairs of functions of which most lines are the same, or all by a `blunt` symbol that does not tell operators
     apart; grouped where one is like several."""
     bodies = [(file, file.statements_of(procedure)) for file, procedure in functions]
-    lines = _worth_comparing(bodies, shape, worded)
+    lines = _worth_comparing(bodies, shape)
     groups: list[tuple[set[int], int, int]] = []
     if len(functions) > MOST_PLACES:
         return
     blunted = _blunted(bodies, lines, blunt)
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
-        found = _compared(lines[a], lines[b])
+        found = _compared(lines[a], lines[b], worded)
         if found is None and blunted[a] == blunted[b]:
-            found = _compared(lines[a], lines[b], OPERATORS_SHARE)
+            found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         if found is None:
             continue
         alike, unlike = found
@@ -95,15 +100,15 @@ def near_blocks(
     `blunt` symbol."""
     if len(places) > MOST_PLACES:
         return
-    lines = _worth_comparing(places, shape, worded)
+    lines = _worth_comparing(places, shape)
     blunted = _blunted(places, lines, blunt)
     taken: set[int] = set()
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
             continue
-        found = _compared(lines[a], lines[b])
+        found = _compared(lines[a], lines[b], worded)
         if found is None and blunted[a] == blunted[b]:
-            found = _compared(lines[a], lines[b], OPERATORS_SHARE)
+            found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         if found is not None:
             taken |= {a, b}
             copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
@@ -129,8 +134,8 @@ def near_stretches(
     for one, other in sorted(pairs, key=lambda pair: -len(pair[0].file.statements_within(*pair[0].span))):
         if not (free(one) and free(other)) or any(_overlap(a, b) for a in (one, other) for b in taken):
             continue
-        first, second = (_lines_of(copy.file, copy.statements, shape, worded) for copy in (one, other))
-        found = _compared(first, second, loose=True)
+        first, second = (_lines_of(copy.file, copy.statements, shape) for copy in (one, other))
+        found = _compared(first, second, worded, loose=True)
         if found is not None:
             taken += [one, other]
             yield NearBlock((one, other), *found)
@@ -148,9 +153,7 @@ def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[P
     return a[0] < b[1] and b[0] < a[1]
 
 
-def _worth_comparing(
-    places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol, worded: Symbol
-) -> list[list[_Line]]:
+def _worth_comparing(places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol) -> list[list[_Line]]:
     """The lines of each place; [] for one that has no other of about its size."""
     sizes = [
         len(file.statements_within(statements[0], file.tree.end[statements[-1]])) if statements else 0
@@ -160,11 +163,11 @@ def _worth_comparing(
     for k, (file, statements) in enumerate(places):
         partners = any(abs(size - sizes[k]) <= MOST_UNLIKE for j, size in enumerate(sizes) if j != k)
         compared = LEAST_ALIKE <= sizes[k] <= LONGEST and partners
-        found.append(_lines_of(file, statements, shape, worded) if compared else [])
+        found.append(_lines_of(file, statements, shape) if compared else [])
     return found
 
 
-def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worded: Symbol) -> list[_Line]:
+def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol) -> list[_Line]:
     """The statements and those inside them, in order, each by itself."""
     if not statements:
         return []
@@ -173,28 +176,29 @@ def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol, worde
     lines = []
     for s in file.statements_within(statements[0], tree.end[statements[-1]]):
         depth = len(file.parents(s)) - top
-        asks = _compared_kinds(file, s) if tree.kind[s] in file.language.conditionals else ()
-        lines.append(_Line((depth, shape(file, s)), (depth, worded(file, s)), file, s, asks))
+        lines.append(_Line((depth, shape(file, s)), file, s))
         if len(lines) > LONGEST:
             return []
     return lines
 
 
 def _compared(
-    one: list[_Line], other: list[_Line], share: float = ALIKE_SHARE, loose: bool = False
+    one: list[_Line], other: list[_Line], worded: Symbol, share: float = ALIKE_SHARE, loose: bool = False
 ) -> tuple[int, int] | None:
     """(statements alike, statements unlike) of near copies; None where they are none, or alike altogether. `loose`:
     nothing but their likeness tells where they begin and end."""
     longer, shorter = max(len(one), len(other)), min(len(one), len(other))
     if shorter < LEAST_ALIKE or longer - shorter > MOST_UNLIKE:
         return None
-    shared = Counter(line.shape for line in one) & Counter(line.shape for line in other)
-    if sum(shared.values()) < max(LEAST_ALIKE, share * longer):
+    shapes, others = [line.shape for line in one], [line.shape for line in other]
+    least = max(LEAST_ALIKE, share * longer)
+    known = set(others)
+    if sum(shape in known for shape in shapes) < least or sum((Counter(shapes) & Counter(others)).values()) < least:
         return None
     pairs = _aligned(one, other)
     unlike = len(one) + len(other) - 2 * len(pairs)
-    said_alike = sum(a.worded == b.worded for a, b in pairs)
-    enough = len(pairs) >= max(LEAST_ALIKE, share * longer) and 2 * said_alike >= len(pairs) + 1
+    said_alike = sum(worded(a.file, a.node) == worded(b.file, b.node) for a, b in pairs)
+    enough = len(pairs) >= least and 2 * said_alike >= len(pairs) + 1
     most = MOST_UNLIKE + 1 if share == ALIKE_SHARE else 2 * MOST_UNLIKE
     if share == ALIKE_SHARE and unlike > most and 2 * sum(_says_the_same(a, b) for a, b in pairs) > len(pairs):
         most = int(UNLIKE_SHARE * len(pairs))
@@ -214,9 +218,11 @@ def _says_the_same(one: _Line, other: _Line) -> bool:
     return texts[0] == texts[1]
 
 
-def _compared_kinds(file: ProgramFile, statement: int) -> tuple[str, ...]:
-    """The kinds of the nodes of a test, without its operators."""
-    tree = file.tree
+def _compared_kinds(line: _Line) -> tuple[str, ...]:
+    """Of a test on which others depend, the kinds of what it compares, without its operators; () of anything else."""
+    file, statement, tree = line.file, line.node, line.file.tree
+    if tree.kind[statement] not in file.language.conditionals:
+        return ()
     block = next((c for c in tree.children(statement) if tree.kind[c] in file.language.blocks), tree.end[statement])
     return tuple(tree.kind[n] for n in range(statement, block) if tree.kind[n] != tree.text[n])
 
@@ -224,7 +230,7 @@ def _compared_kinds(file: ProgramFile, statement: int) -> tuple[str, ...]:
 def _tests_left(lines: list[_Line], pairs: list[tuple[_Line, _Line]], side: int) -> list[tuple[str, ...]]:
     """The tests among the lines that have no partner: what stands under another test is done for another reason."""
     partners = {pair[side].node for pair in pairs}
-    return [line.asks for line in lines if line.asks and line.node not in partners]
+    return [asked for line in lines if line.node not in partners and (asked := _compared_kinds(line))]
 
 
 def _aligned(one: list[_Line], other: list[_Line]) -> list[tuple[_Line, _Line]]:
