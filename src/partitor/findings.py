@@ -188,6 +188,8 @@ class Remarks:
         message += f"{number_of_lines(near.unlike)}."
         if near.likeness is Likeness.DIRECTIONS:
             message = f"These {count} branches do the same, each in another direction."
+        if near.likeness is Likeness.ALL_BUT_TESTS:
+            message = f"These statements stand in {count} places, alike but for what they ask."
         if near.likeness is Likeness.FRAME:
             message = f"These {count} branches begin and end alike; only what stands in between differs."
         self.add(

@@ -85,6 +85,12 @@ WAYS = {
         "two numbers up first; then the statements, written once, can add them, whatever the direction is.",
         "the places add and subtract in different variables",
     ),
+    Likeness.ALL_BUT_TESTS: (
+        "Towards a function for what the places share",
+        "Give one function what the tests compare with: a bound, two bounds, or the texts that count; or let each "
+        "place first pick out what it is about, and give the function that. Then call it in each place.",
+        "the places ask in different forms",
+    ),
     Likeness.FRAME: (
         "Towards doing once what all branches begin and end with",
         "Move what all branches begin with before the choice, and what they end with behind it, with a variable for "

@@ -294,6 +294,14 @@ class ProgramFile:
             node = self.tree.parent[node]
         return result
 
+    def blocks_of(self, statement: int) -> list[int]:
+        """The blocks of a statement, those of its other branches too, but none inside another one."""
+        found: list[int] = []
+        for node in range(statement + 1, self.tree.end[statement]):
+            if node in self.block_at and not (found and node < self.tree.end[found[-1]]):
+                found.append(node)
+        return found
+
     def procedure_around(self, node: int) -> Procedure:
         """The innermost procedure that holds `node`; the loose code where none does."""
         found = self.procedures[max(bisect_left(self._procedure_nodes, node) - 1, 0)]

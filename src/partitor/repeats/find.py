@@ -15,6 +15,7 @@ from ..languages.table import Language
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
+from .asking import alike_but_for_tests
 from .branches import alike_branches, equal_branches
 from .choices import Choice, choices
 from .classes import AlikeClasses, alike_classes
@@ -201,6 +202,9 @@ class _Finder:
             if inner_statements(Copy(file, statements)) >= LEAST_ALIKE and is_free(Copy(file, statements))
         ]
         found += near_blocks(places, shape, worded, blunt)
+        known_places += [(c.file, c.span) for block in found for c in block.copies]
+        asking = [(q.file, q.block.statements, q.symbols) for q in self.sequences]
+        found += [_but_for_tests(copies) for copies in alike_but_for_tests(asking, self.shapes, is_free)]
         known_places += [(c.file, c.span) for block in found for c in block.copies]
         found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
         return near, found
@@ -567,6 +571,13 @@ def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) 
 def _in_directions(group: Choice) -> NearBlock:
     copies = tuple(Copy(file, statements) for file, statements in group)
     return NearBlock(copies, inner_statements(copies[0]), 0, Likeness.DIRECTIONS)
+
+
+def _but_for_tests(copies: tuple[Copy, ...]) -> NearBlock:
+    file, kinds = copies[0].file, copies[0].file.tree.kind
+    inside = file.statements_within(*copies[0].span)
+    tests = sum(kinds[s] in file.language.conditionals for s in inside)
+    return NearBlock(copies, len(inside) - tests, tests, Likeness.ALL_BUT_TESTS)
 
 
 def _in_a_frame(row: Framed) -> NearBlock:

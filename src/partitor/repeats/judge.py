@@ -127,7 +127,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     moved = following(columns) if len(columns) > 1 else {}
     if len(columns) - len(renamed) - len(moved) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
         return False
-    if any(leaves(copy) for copy in copies) and size == 1:
+    if any(leaves(copy) for copy in copies) and size == 1 and inner < 2 * fewest_statements:
         return False
     if saved < 1 and len(copies) * length < 2 * length + 2:
         return False

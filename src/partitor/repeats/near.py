@@ -46,6 +46,7 @@ class Likeness(Enum):
 
     MOST_LINES = "most lines"
     DIRECTIONS = "all but the direction in which each moves"
+    ALL_BUT_TESTS = "all but what they ask"
     FRAME = "how they begin and how they end"
 
 
@@ -110,8 +111,9 @@ def near_blocks(
         if found is None and blunted[a] == blunted[b]:
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         if found is not None:
-            taken |= {a, b}
             copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
+            # What stands inside these is like what stands inside the other one, of course.
+            taken |= {k for k, (file, s) in enumerate(places) if any(Copy(file, tuple(s)).overlaps(c) for c in copies)}
             yield NearBlock(copies, *found)
 
 
@@ -132,17 +134,13 @@ def near_stretches(
     anything else; `free`: a stretch that is part of nothing yet."""
     taken: list[Copy] = []
     for one, other in sorted(pairs, key=lambda pair: -len(pair[0].file.statements_within(*pair[0].span))):
-        if not (free(one) and free(other)) or any(_overlap(a, b) for a in (one, other) for b in taken):
+        if not (free(one) and free(other)) or any(a.overlaps(b) for a in (one, other) for b in taken):
             continue
         first, second = (_lines_of(copy.file, copy.statements, shape) for copy in (one, other))
         found = _compared(first, second, worded, loose=True)
         if found is not None:
             taken += [one, other]
             yield NearBlock((one, other), *found)
-
-
-def _overlap(one: Copy, other: Copy) -> bool:
-    return one.file is other.file and one.span[0] < other.span[1] and other.span[0] < one.span[1]
 
 
 def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[ProgramFile, Sequence[int]]) -> bool:

@@ -67,6 +67,11 @@ class Copy(msgspec.Struct, frozen=True, eq=False):
         """Node range, end not included."""
         return self.first, self.file.tree.end[self.last]
 
+    def overlaps(self, other: Copy) -> bool:
+        """True where both hold the same place of the text."""
+        (start, stop), (first, end) = self.span, other.span
+        return self.file is other.file and start < end and first < stop
+
 
 class Table(msgspec.Struct, frozen=True, eq=False):
     """The copies and the columns in which they differ, in the order of the first copy's text."""

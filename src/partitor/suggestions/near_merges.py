@@ -219,7 +219,7 @@ def _align(file: ProgramFile, shapes: ShapeTable, one: Sequence[int], other: Seq
 def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tuple[tuple[Aligned, ...], ...]:
     """The blocks of two statements with the same heads, aligned; () where they have none, or differ in them."""
     tree = file.tree
-    blocks = [_blocks_of(file, s) for s in (one, other)]
+    blocks = [file.blocks_of(s) for s in (one, other)]
     if tree.kind[one] != tree.kind[other] or not blocks[0] or len(blocks[0]) != len(blocks[1]):
         return ()
     if _without(file, one, blocks[0]) != _without(file, other, blocks[1]):
@@ -232,15 +232,6 @@ def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tupl
         if len(set(lines)) < len(lines):
             return ()
     return tuple(tuple(_align(file, shapes, *pair)) for pair in zip(*statements, strict=True))
-
-
-def _blocks_of(file: ProgramFile, statement: int) -> list[int]:
-    """The blocks of a statement, those of its other branches too, but none inside another one."""
-    found: list[int] = []
-    for node in range(statement + 1, file.tree.end[statement]):
-        if node in file.block_at and not (found and node < file.tree.end[found[-1]]):
-            found.append(node)
-    return found
 
 
 def _without(file: ProgramFile, statement: int, blocks: Sequence[int]) -> list[tuple[str, str]]:
@@ -298,7 +289,7 @@ class _Text:
                 lines += self._own(part.one, indent, self.filled)
             elif part.inside:
                 lines += self._comments(part.one[0], indent)
-                blocks = _blocks_of(self.file, part.one[0])
+                blocks = self.file.blocks_of(part.one[0])
                 lines += [indent + line.strip() for line in self._head(part.one[0], blocks[0])]
                 lines += self.lines(part.inside[0], deeper)
                 for (before, block), inner in zip(itertools.pairwise(blocks), part.inside[1:], strict=True):
