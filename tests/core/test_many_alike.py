@@ -127,6 +127,14 @@ TOLD = {
         "repeated-run",
         "for ",
     ),
+    "words at places that step evenly": (
+        "def at(x, y, text):\n    print(x, y, text)\n\n\n"
+        + "".join(
+            f'at(20, {20 + 30 * k}, "{w}")\n' for k, w in enumerate(["score", "lives", "level", "boats", "gulls"])
+        ),
+        "repeated-run",
+        "for ",
+    ),
     "copies of which the first has something else, too": (
         """
         def at(x, y):
@@ -179,6 +187,15 @@ def test_numbers_that_step_evenly_twice_are_two_loops_not_a_list():
     assert printed(worked(text)) == printed(text)
 
 
+def test_texts_that_say_what_the_value_beside_them_is_called_differ_once():
+    words = ["coins", "keys", "hearts", "arrows"]
+    text = "def at(x, y, text):\n    print(x, y, text)\n\n\ncoins, keys, hearts, arrows = 3, 1, 2, 7\n"
+    called = [f'at(20, {20 + 20 * k}, "{w.title()}: " + str({w}))\n' for k, w in enumerate(words)]
+    assert "repeated-run" in {f.rule for f in report(text + "".join(called)).findings}
+    others = [line.replace("Hearts", "Lives") for line in called]
+    assert not report(text + "".join(others)).findings
+
+
 LOOKED_UP = "".join(
     f'{"el" if k else ""}if word == "{a}":\n    print("{b}")\n'
     for k, (a, b) in enumerate(
@@ -229,6 +246,10 @@ QUIET = {
     ),
     "prose": 'print("The boat is red.")\nprint("The gull is grey.")\nprint("The sea is blue.")\nprint("The sand is white.")\n',
     "four of a table": "\n".join(LOOKED_UP.split("\n")[:8]) + "\n",
+    "four weights, one a column": "".join(f"put({k}, {w})\n" for k, w in enumerate([1, 3, 1, 2])),
+    "four lines of a menu": "".join(
+        f'print({k}, "{w}")\n' for k, w in enumerate(["Add", "Remove a book", "Find", "Quit"], 1)
+    ),
     "counters that begin with nothing": "".join(f"{w} = 0\n" for w in "ones twos threes fours fives sixes".split()),
     "a menu": "".join(f'print("{k}. {w}")\n' for k, w in enumerate(["Add", "Remove a book", "Find one", "Quit"], 1)),
     "an exchange here, another there": "if a > b:\n    h = a\n    a = b\n    b = h\nprint(a)\nif b > c:\n    h = b\n    b = c\n    c = h\n",

@@ -84,7 +84,13 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     unlike = [c for c in irregular if not c.is_series] if short else []
     if unlike:
         alike = table.constant_tokens + len(table.derived) + sum(len(c.spots) - 1 for c in unlike)
+        # In many copies a number that steps evenly, such as a place on the screen, tells as much as what is the same.
+        alike += sum(map(_steps_by_itself, table.columns)) if len(copies) >= MANY_CALLS else 0
         alike += sum((spot.group >= 0) + _words_around(spot, copies[0]) for c in unlike for spot in c.spots)
+        # What says the name of the value beside it differs no more than that value.
+        told = [c for c in unlike if any(_tells_the_name(c, base) for base in unlike if base is not c)]
+        unlike = [c for c in unlike if c not in told]
+        alike += len(told)
         # Two things that differ are a table already, unless one of them stands there more than once, or something is
         # made of one of them, or each copy goes on with what the one before it made.
         reused = any(len(c.spots) > 1 for c in unlike)
@@ -371,11 +377,25 @@ def _unlike_prints(table: Table) -> bool:
         and not _is_worked_on(column, copy)
         and not any(_words_around(spot, copy) and _are_short(column) for spot in column.spots)
     )
+    if len(table.copies) > MANY and any(map(_steps_by_itself, columns)):
+        return False
     if texts >= len(copy.statements):
         return True
     differing = {bisect_right(copy.statements, spot.nodes[0]) for column in columns for spot in column.spots}
     mostly = 2 * len(differing) >= len(copy.statements)
     return mostly and texts == len(columns) and _constant_texts(copy, columns) <= texts
+
+
+def _steps_by_itself(column: Column) -> bool:
+    """True for numbers in even steps that stand in no text."""
+    return column.step() is not None and all(spot.group < 0 for spot in column.spots)
+
+
+def _tells_the_name(column: Column, base: Column) -> bool:
+    """True for texts that hold the names of a column's values, with the same around them: `"Coins: "` beside `coins`."""
+    if column.numbers is not None or base.numbers is not None or any(v[-1:] in "\"'" for v in base.values):
+        return False
+    return words_following(column.values, [v.rpartition(".")[2] for v in base.values]) is not None
 
 
 LONGEST_NAME = 2

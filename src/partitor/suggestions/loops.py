@@ -42,6 +42,10 @@ class Plan(msgspec.Struct, frozen=True, eq=False):
     """Lists that stand before the loop."""
 
 
+COUNTED = 4
+"""Copies from which a number that steps evenly is reckoned from a count, and no longer written out in a list."""
+
+
 def loop_candidate(run: Run) -> Candidate:
     """The loop for a run, one for each part of it where something interrupts it. Raises CannotWrite where it cannot be
     put into code."""
@@ -150,6 +154,8 @@ def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:
         counters = [c for c in even if c.step() == 1]
         if counters and writer.counts_turns:
             return _enumerating(counters[0], irregular[0], even, namer, table)
+        if even and writer.counts_turns and len(table.copies) >= COUNTED:
+            return _enumerating(None, irregular[0], even, namer, table)
     return _listing([*irregular, *_not_derivable(even)], leading, namer, table, even)
 
 
@@ -253,10 +259,11 @@ def _listing(
     return Plan(tuple(Variable(variables[c]) for c in order), Listed(rows), filled, absorbed)
 
 
-def _enumerating(counter: Column, listed: Column, even: Sequence[Column], namer: Namer, table: Table) -> Plan:
-    assert counter.numbers is not None
-    number, value = namer.column(counter, table.copies), namer.column(listed, table.copies)
-    first = counter.numbers[0]
+def _enumerating(counter: Column | None, listed: Column, even: Sequence[Column], namer: Namer, table: Table) -> Plan:
+    """The values in a list, and a number that counts from the first of a column, or from 0."""
+    number = namer.column(counter, table.copies) if counter is not None else namer.counter()
+    value = namer.column(listed, table.copies)
+    first = counter.numbers[0] if counter is not None and counter.numbers else 0
     filled = {c: _in_terms_of(table, c, number, first, 1) for c in even}
     filled[listed] = value
     rows = tuple((v,) for v in listed.values)
