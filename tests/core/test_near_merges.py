@@ -576,3 +576,42 @@ def test_a_block_inside_one_of_two_near_twins_is_told_by_itself() -> None:
     text = REPORTS.replace("    total = 0\n", extra + "    total = 0\n", 1)
     rules = [f.rule for f in report(text).findings]
     assert "repeated-block" in rules
+
+
+LEDGER = """
+class Ledger:
+    def __init__(self):
+        self.rows = []
+        self.total = 0
+
+    def add_income(self, text, amount):
+        if amount <= 0:
+            print("amount must be positive")
+            return False
+        self.rows.append((text, amount))
+        self.total += amount
+        return True
+
+    def add_expense(self, text, amount):
+        if amount <= 0:
+            print("amount must be positive")
+            return False
+        self.rows.append((text, -amount))
+        self.total -= amount
+        return True
+
+
+book = Ledger()
+book.add_income("fees", 120)
+book.add_expense("paper", 14)
+"""
+
+
+def test_functions_that_do_the_same_to_the_same_are_told() -> None:
+    (found,) = [f for f in report(LEDGER).findings if f.rule == "twin-functions"]
+    assert [p.start_line for p in found.places] == [6, 14]
+
+
+def test_functions_that_do_it_to_something_else_are_not() -> None:
+    text = LEDGER.replace("self.total -= amount", "self.spent = amount").replace("(text, -amount)", "text")
+    assert "twin-functions" not in {f.rule for f in report(text).findings}

@@ -87,10 +87,12 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         # In many copies a number that steps evenly, such as a place on the screen, tells as much as what is the same.
         alike += sum(map(_steps_by_itself, table.columns)) if len(copies) >= MANY_CALLS else 0
         alike += sum((spot.group >= 0) + _words_around(spot, copies[0]) for c in unlike for spot in c.spots)
-        # What says the name of the value beside it differs no more than that value.
+        # What says the name of the value beside it differs no more than that value: a label at its place, or a value
+        # between two tags. One label alone is prose.
         told = [c for c in unlike if any(_tells_the_name(c, base) for base in unlike if base is not c)]
-        unlike = [c for c in unlike if c not in told]
-        alike += len(told)
+        if len(told) > 1 or any(map(_steps_by_itself, table.columns)):
+            unlike = [c for c in unlike if c not in told]
+            alike += len(told)
         # Two things that differ are a table already, unless one of them stands there more than once, or something is
         # made of one of them, or each copy goes on with what the one before it made.
         reused = any(len(c.spots) > 1 for c in unlike)
@@ -392,7 +394,7 @@ def _steps_by_itself(column: Column) -> bool:
 
 
 def _tells_the_name(column: Column, base: Column) -> bool:
-    """True for texts that hold the names of a column's values, with the same around them: `"Coins: "` beside `coins`."""
+    """True for texts that hold the names of a column's values, the same around them: `"Coins: "` beside `coins`."""
     if column.numbers is not None or base.numbers is not None or any(v[-1:] in "\"'" for v in base.values):
         return False
     return words_following(column.values, [v.rpartition(".")[2] for v in base.values]) is not None

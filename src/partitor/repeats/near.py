@@ -27,6 +27,8 @@ MANY_ALIKE = 8
 """Statements alike from which two places are near copies although they ask for something else."""
 OPERATORS_SHARE = 0.55
 """How much has to be alike where the rest differs in its operators only."""
+BUILT = 6
+"""Statements of functions that are the same line by line, but for how something is worked out."""
 LONGEST = 60
 MOST_PLACES = 120
 
@@ -39,6 +41,8 @@ class NearTwins(msgspec.Struct, frozen=True, eq=False):
     procedures: tuple[tuple[ProgramFile, Procedure], ...]
     alike: int
     unlike: int
+    only_built_alike: bool = False
+    """Less of them is the same than of others, but line by line they do the same to the same."""
 
 
 class Likeness(Enum):
@@ -74,24 +78,25 @@ def near_twins(
     apart; grouped where one is like several."""
     bodies = [(file, file.statements_of(procedure)) for file, procedure in functions]
     lines = _worth_comparing(bodies, shape)
-    groups: list[tuple[set[int], int, int]] = []
+    groups: list[tuple[set[int], int, int, bool]] = []
     if len(functions) > MOST_PLACES:
         return
     blunted = _blunted(bodies, lines, blunt)
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         found = _compared(lines[a], lines[b], worded)
-        if found is None and blunted[a] == blunted[b]:
+        built = found is None and _are_built_alike(lines[a], lines[b])
+        if found is None and (built or blunted[a] == blunted[b]):
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         if found is None:
             continue
         alike, unlike = found
         known = next((g for g in groups if a in g[0] or b in g[0]), None)
         if known is None:
-            groups.append(({a, b}, alike, unlike))
+            groups.append(({a, b}, alike, unlike, built))
         else:
             known[0].update((a, b))
-    for members, alike, unlike in groups:
-        yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike)
+    for members, alike, unlike, built in groups:
+        yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike, built)
 
 
 def near_blocks(
@@ -205,6 +210,20 @@ def _compared(
     if loose and len(pairs) < MANY_ALIKE and _tests_left(one, pairs, 0) != _tests_left(other, pairs, 1):
         return None
     return len(pairs), longer - len(pairs)
+
+
+def _are_built_alike(one: list[_Line], other: list[_Line]) -> bool:
+    """True for functions of the same statements, line by line: giving a value to the same, calling the same."""
+    return len(one) == len(other) >= BUILT and all(
+        a.shape == b.shape or _does(a) == _does(b) for a, b in zip(one, other, strict=True)
+    )
+
+
+def _does(line: _Line) -> tuple[int, str, str]:
+    """How deep a statement stands, what kind it is of, and what it calls or changes."""
+    tree, node = line.file.tree, line.node
+    changed = tree.child(node, "left")
+    return line.shape[0], tree.kind[node], line.file.called_name(node) or (tree.source_of(changed) if changed else "")
 
 
 def _says_the_same(one: _Line, other: _Line) -> bool:
