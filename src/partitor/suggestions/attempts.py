@@ -115,6 +115,9 @@ def tried(make: Callable[[], Candidate]) -> Proved | str:
     result = _attempt(lambda: candidate)
     # The candidate is kept too, so that its identity stays its own.
     candidate.file.derived["tried", id(candidate)] = (candidate, result)
+    if isinstance(result, Proved):
+        # What came of several links is one candidate by now.
+        result.candidate.file.derived["tried", id(result.candidate)] = (result.candidate, result)
     return result
 
 

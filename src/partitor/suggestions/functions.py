@@ -24,6 +24,7 @@ from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .first_values import first_values, is_throughout
+from .given_back import given_back
 from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
@@ -131,10 +132,14 @@ def function_candidate(
         return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
     whole = msgspec.structs.replace(whole, edits=(*definition_edits(copies, lines, writer, beside), *calls))
     shorter = _giving_its_value(copies, interface, lines)
+    at_once = len(interface.returned) == 1 and kind == "function"
+    whole = given_back(whole, copies) if at_once else whole
     if not shorter:
         return whole
     edits = (*definition_edits(copies, shorter, writer, beside), *calls)
-    return msgspec.structs.replace(whole, edits=edits, plainer=whole)
+    plain = whole.via or whole
+    whole = msgspec.structs.replace(plain, edits=edits, plainer=whole)
+    return given_back(whole, copies) if at_once else whole
 
 
 def definition_edits(copies: Sequence[Copy], lines: Sequence[str], writer: Writer, beside: int) -> list[Edit]:

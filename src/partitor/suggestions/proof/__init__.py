@@ -14,6 +14,7 @@ from .arrays import prove_array
 from .branches import prove_branches
 from .calls import prove_call
 from .functions import prove_function
+from .given_back import prove_given_back
 from .listing import prove_listing
 from .lookups import prove_lookup
 from .loops import prove_loop
@@ -27,6 +28,7 @@ from .value_functions import prove_value_function
 from .verdict import (
     CalledFunction,
     Claim,
+    GivenBack,
     JoinedBranches,
     ListedVariables,
     LookedUp,
@@ -46,6 +48,7 @@ from .verdict import (
 __all__ = [
     "CalledFunction",
     "Claim",
+    "GivenBack",
     "JoinedBranches",
     "ListedVariables",
     "LookedUp",
@@ -72,6 +75,7 @@ SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
     RenamedFunction: prove_rename,
     RenamedVariables: prove_renamed_variables,
     NamedValue: prove_named_value,
+    GivenBack: prove_given_back,
     ValueFunction: prove_value_function,
 }
 """What proves claims of which there is one kind in all languages."""

@@ -38,7 +38,7 @@ def prove_named_value(before: ProgramFile, after: ProgramFile, claim: NamedValue
         raise Refused(f"{claim.name} is used somewhere else")
     rules.scope_of_statement(after, naming)
     _require_the_rest_is_the_same(before, after, naming, given[1], uses[1])
-    _require_same_type(after, claim.name, given[1], uses[0])
+    require_same_type(after, claim.name, given[1], uses[0])
     _require_first(after, following[0], given[1], uses[1])
 
 
@@ -57,7 +57,8 @@ def _require_the_rest_is_the_same(before: ProgramFile, after: ProgramFile, namin
         raise Refused("more than the name of a value changes")
 
 
-def _require_same_type(file: ProgramFile, name: str, value: int, use: int) -> None:
+def require_same_type(file: ProgramFile, name: str, value: int, use: int) -> None:
+    """Where types are told, a variable is of the very type of its value."""
     if not file.language.typed:
         return
     kind = type_of_expression(file, value)

@@ -90,6 +90,13 @@ class ValueFunction(msgspec.Struct, frozen=True):
     name: str
 
 
+class GivenBack(msgspec.Struct, frozen=True):
+    """What the function `name` gives is returned at once where it was first given to a variable."""
+
+    path: str
+    name: str
+
+
 class NamedValue(msgspec.Struct, frozen=True):
     """A value inside a statement was given to the variable `name` right above it."""
 
@@ -130,6 +137,7 @@ Claim = (
     | MergedFunctions
     | RenamedFunction
     | RenamedVariables
+    | GivenBack
     | NamedValue
     | ValueFunction
     | ListedVariables
