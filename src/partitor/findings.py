@@ -446,11 +446,8 @@ class Remarks:
 
 def _holds(near: NearTwins, table: Table) -> bool:
     """True where every copy of the table stands in one of the near twins, and not all in the same."""
-    holders = [
-        next((p for f, p in near.procedures if c.file is f and p.node < c.first < f.tree.end[p.node]), None)
-        for c in table.copies
-    ]
-    return None not in holders and len({id(p) for p in holders}) > 1
+    holders = set(map(near.holding, table.copies))
+    return None not in holders and len(holders) > 1
 
 
 def _as_suggestion(result: Proved) -> Suggestion:

@@ -21,6 +21,9 @@ FEWEST_STATEMENTS = 4
 MOST_STATEMENTS = 400
 """Statements in the lists with such places; in more it is data."""
 
+FIRST_FORM = 1 << 40
+"""The numbers of forms are none that a symbol has."""
+
 Form = tuple[object, ...]
 Statements = tuple[ProgramFile, Sequence[int], Sequence[int]]
 """A file, a statement list of it, and the list's symbols; negative for one that is part of nothing."""
@@ -42,7 +45,7 @@ def alike_but_for_tests(
         sharp.append([x if may else -1 - k for x, may in zip(symbols, usable, strict=True)])
         forms.append(
             [
-                known.setdefault(_form(file, shapes, s), len(known)) if may else -1 - k
+                known.setdefault(_form(file, shapes, s), FIRST_FORM + len(known)) if may else -1 - k
                 for s, may in zip(statements, usable, strict=True)
             ]
         )

@@ -594,7 +594,8 @@ def _is_told(near: NearTwins, blocks: Sequence[RepeatedBlock]) -> bool:
     each, or of which one is what the others could call."""
     for block in blocks:
         copies = block.table.copies
-        held = [sum(c.file is f and p.node < c.first < f.tree.end[p.node] for c in copies) for f, p in near.procedures]
+        holders = Counter(map(near.holding, copies))
+        held = [holders[k] for k in range(len(near.procedures))]
         more = len(copies) > len(held) or block.known is not None or near.only_built_alike
         left = near.alike - min(held) * inner_statements(copies[0])
         if all(held) and more and left < (LEAST_ALIKE if min(held) > 1 else 2):

@@ -44,6 +44,13 @@ class NearTwins(msgspec.Struct, frozen=True, eq=False):
     only_built_alike: bool = False
     """Less of them is the same than of others, but line by line they do the same to the same."""
 
+    def holding(self, copy: Copy) -> int | None:
+        """Which of the procedures the copy stands in; None for none."""
+        for k, (file, procedure) in enumerate(self.procedures):
+            if copy.file is file and procedure.node < copy.first < file.tree.end[procedure.node]:
+                return k
+        return None
+
 
 class Likeness(Enum):
     """What near copies have in common."""

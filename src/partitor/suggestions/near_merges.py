@@ -228,7 +228,7 @@ def _inside(file: ProgramFile, shapes: ShapeTable, one: int, other: int) -> tupl
     if not all(map(all, statements)):
         return ()
     for s, found in zip((one, other), statements, strict=True):
-        lines = [tree.start_line(s), *(line for inner in found for line in (tree.start_line(inner[0]),))]
+        lines = [tree.start_line(s), *(tree.start_line(inner[0]) for inner in found)]
         if len(set(lines)) < len(lines):
             return ()
     return tuple(tuple(_align(file, shapes, *pair)) for pair in zip(*statements, strict=True))
