@@ -9,6 +9,7 @@ import msgspec
 
 from .outlines import (
     difference,
+    lines_that_differ,
     listed,
     number_of_lines,
     number_word,
@@ -176,7 +177,8 @@ class Remarks:
             [Place(f.path, p.start_line, p.end_line) for f, p in near.procedures],
             (len(near.procedures) - 1) * near.alike,
             suggestion,
-            slots=suggestion.slots,
+            slots=suggestion.slots
+            or lines_that_differ([f.lines[p.start_line : p.end_line] for f, p in near.procedures]),
             pattern=skeleton(first, list(first.statements_of(near.procedures[0][1]))),
             subject=near.procedures[0][1].name,
         )
@@ -198,6 +200,7 @@ class Remarks:
             [_place(c) for c in near.copies],
             (len(near.copies) - 1) * near.alike,
             towards_what_is_shared(near),
+            slots=lines_that_differ([c.file.lines[c.start_line - 1 : c.end_line] for c in near.copies]),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )

@@ -65,6 +65,28 @@ def towards_one_function(file: ProgramFile, procedures: Sequence[Procedure], rea
     )
 
 
+def lines_that_differ(bodies: Sequence[Sequence[str]]) -> tuple[SlotColumn, ...]:
+    """What differs in near copies, line by line; where one has more lines than another, the first line that only it
+    has, or the others have not: "" for none.
+
+    >>> [c.values for c in lines_that_differ([["if a:", "  go()"], ["if b:", "  go()"]])]
+    [('if a:', 'if b:')]
+    >>> [c.values for c in lines_that_differ([["go()"], ["stop()", "go()"]])]
+    [('', 'stop()')]
+    """
+    texts = [[line.strip() for line in body if line.strip()] for body in bodies]
+    if len({len(lines) for lines in texts}) == 1:
+        rows = [(k, row) for k, row in enumerate(zip(*texts, strict=True), 1) if len(set(row)) > 1]
+        return tuple(SlotColumn(f"line {k}", row) for k, row in rows[:MOST_SHOWN])
+    others = [texts[0] if k else texts[1] for k in range(len(texts))]
+    own = (next((x for x in lines if x not in other), "") for lines, other in zip(texts, others, strict=True))
+    return (SlotColumn("only here", tuple(own)),)
+
+
+MOST_SHOWN = 4
+"""Lines of near copies that are shown side by side."""
+
+
 def towards_what_is_shared(near: NearBlock) -> Suggestion:
     """Where the way leads for near copies."""
     title, how, why = WAYS[near.likeness]

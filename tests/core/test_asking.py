@@ -52,6 +52,8 @@ def test_three_places_are_told_once(about):
     (found,) = [f for f in report(text).findings if f.rule == "repeated-block"]
     assert [p.start_line for p in found.places] == starts
     assert found.message == "These statements stand in three places, alike but for what they ask."
+    assert all(len(slot.values) == len(starts) for slot in found.slots)
+    assert any("if " in value for slot in found.slots for value in slot.values)
     (suggestion,) = [s for s in report(text).suggestions if s.id == found.suggestion]
     assert (suggestion.status, suggestion.patch) == ("outline", None)
 

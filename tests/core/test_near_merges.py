@@ -566,6 +566,11 @@ clear()
 """
 
 
+def test_what_only_one_has_is_told_as_what_differs() -> None:
+    (found,) = [f for f in report(QUIZ).findings if f.rule == "twin-functions"]
+    assert [s.values for s in found.slots] == [("for i in range(5):", "for i in range(10):")]
+
+
 def test_what_stands_in_other_places_too_makes_no_two_functions_near_twins() -> None:
     assert [f.rule for f in report(NOTES).findings] == ["repeated-block"]
 
