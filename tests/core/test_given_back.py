@@ -116,6 +116,9 @@ REFUSED = {
     "another variable is returned": (PLAIN.replace("return v", "return n"), SHORT),
     "a statement is lost": (PLAIN.replace("    return v", "    print(v)\n    return v"), SHORT),
     "nothing changes": (PLAIN, PLAIN),
+    "one more is returned": (PLAIN, SHORT + "    return f(n)\n"),
+    "there was no return": (HEAD + "def g(n):\n    f(n)\n", HEAD + "def g(n):\n    f(n)\n    return f(n)\n"),
+    "the one statement is the name's": (HEAD + "def g(n):\n    v = f(n)\n", SHORT),
     "names are looked up": (PLAIN + "print(locals())\n", SHORT + "print(locals())\n"),
 }
 

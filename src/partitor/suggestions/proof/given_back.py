@@ -20,7 +20,7 @@ def prove_given_back(before: ProgramFile, after: ProgramFile, claim: GivenBack) 
 
     def statement(left: Sequence[int], new: int) -> int | None:
         returning = before.language.returning
-        if after.tree.kind[new] != returning or before.tree.kind[left[0]] == returning:
+        if after.tree.kind[new] != returning or (left and before.tree.kind[left[0]] == returning):
             return None
         if len(left) < 2:
             raise Refused("what is given back is not worked out right before")
