@@ -115,18 +115,18 @@ def near_blocks(
         return
     lines = _worth_comparing(places, shape)
     blunted = _blunted(places, lines, blunt)
+    copies = [Copy(file, tuple(statements)) for file, statements in places]
     taken: set[int] = set()
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
-        if a in taken or b in taken or _one_inside_the_other(places[a], places[b]):
+        if a in taken or b in taken or copies[a].overlaps(copies[b]):
             continue
         found = _compared(lines[a], lines[b], worded)
         if found is None and blunted[a] == blunted[b]:
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         if found is not None:
-            copies = tuple(Copy(places[k][0], tuple(places[k][1])) for k in (a, b))
             # What stands inside these is like what stands inside the other one, of course.
-            taken |= {k for k, (file, s) in enumerate(places) if any(Copy(file, tuple(s)).overlaps(c) for c in copies)}
-            yield NearBlock(copies, *found)
+            taken |= {k for k, c in enumerate(copies) if c.overlaps(copies[a]) or c.overlaps(copies[b])}
+            yield NearBlock((copies[a], copies[b]), *found)
 
 
 def _blunted(
@@ -153,14 +153,6 @@ def near_stretches(
         if found is not None:
             taken += [one, other]
             yield NearBlock((one, other), *found)
-
-
-def _one_inside_the_other(one: tuple[ProgramFile, Sequence[int]], other: tuple[ProgramFile, Sequence[int]]) -> bool:
-    if one[0] is not other[0]:
-        return False
-    tree = one[0].tree
-    a, b = (one[1][0], tree.end[one[1][-1]]), (other[1][0], tree.end[other[1][-1]])
-    return a[0] < b[1] and b[0] < a[1]
 
 
 def _worth_comparing(places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol) -> list[list[_Line]]:

@@ -24,7 +24,7 @@ from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
 from .first_values import first_values, is_throughout
-from .given_back import given_back
+from .given_back import WIDEST_RETURN, given_back
 from .insertion import at_the_end, definition_edit, last_prototype
 from .naming import Namer, differing_words
 from .proof import CalledFunction, NewFunction
@@ -34,8 +34,6 @@ from .typed import column_type, handed_on, only_looked_at, variable_type, with_f
 from .words import words_of
 
 MOST_RESULTS = 3
-WIDEST_RETURN = 90
-"""Characters of a line beyond which a value is better given a name before it is given back."""
 
 
 class Interface(msgspec.Struct, frozen=True, eq=False):
@@ -130,16 +128,14 @@ def function_candidate(
     if sharing is not None:
         lines[0] = lines[0].removeprefix("Private ")
         return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
-    whole = msgspec.structs.replace(whole, edits=(*definition_edits(copies, lines, writer, beside), *calls))
+    returning = copies if len(interface.returned) == 1 and kind == "function" else ()
+    plain = msgspec.structs.replace(whole, edits=(*definition_edits(copies, lines, writer, beside), *calls))
+    longer = given_back(plain, returning)
     shorter = _giving_its_value(copies, interface, lines)
-    at_once = len(interface.returned) == 1 and kind == "function"
-    whole = given_back(whole, copies) if at_once else whole
     if not shorter:
-        return whole
+        return longer
     edits = (*definition_edits(copies, shorter, writer, beside), *calls)
-    plain = whole.via or whole
-    whole = msgspec.structs.replace(plain, edits=edits, plainer=whole)
-    return given_back(whole, copies) if at_once else whole
+    return given_back(msgspec.structs.replace(plain, edits=edits, plainer=longer), returning)
 
 
 def definition_edits(copies: Sequence[Copy], lines: Sequence[str], writer: Writer, beside: int) -> list[Edit]:

@@ -16,12 +16,12 @@ from .edits import Edit, apply_edits, rewritten
 from .named_values import with_value
 from .proof import GivenBack
 
-WIDEST = 90
-"""Signs of a line beyond which a value is better given a name before it is given back."""
+WIDEST_RETURN = 90
+"""Characters of a line beyond which a value is better given a name before it is given back."""
 
 
 def given_back(whole: Candidate, copies: Sequence[Copy]) -> Candidate:
-    """The candidate with its results given back at once, where some are; itself for any other."""
+    """The candidate with its results given back at once, where those of some copies are; itself for any other."""
     if not any(map(_is_returned_next, copies)):
         return whole
     file = rewritten(whole.file, apply_edits(whole.file, whole.edits))
@@ -54,6 +54,6 @@ def _in_block(file: ProgramFile, statements: Sequence[int], name: str) -> list[E
         if len(returned) != 1 or tree.text[returned[0]] != tree.text[given[0]] or not (together and alone):
             continue
         edit = with_value(file, returning, returned[0], tree.source_of(given[1]))
-        if max(map(len, edit.lines)) <= WIDEST:
+        if max(map(len, edit.lines)) <= WIDEST_RETURN:
             edits.append(Edit(tree.start_line(naming), edit.end, edit.lines))
     return edits
