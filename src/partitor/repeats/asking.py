@@ -33,9 +33,9 @@ def alike_but_for_tests(
     lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[Copy], bool]
 ) -> Iterator[tuple[Copy, ...]]:
     """Such places; `free`: a stretch that is part of nothing yet."""
-    asking = [(f, s, x) for f, s, x in lists if any(_asks(f, statement) for statement in s)]
-    total = sum(_asks(f, statement) for f, s, _ in asking for statement in s)
-    if total < FEWEST_PLACES or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
+    tests = [sum(_asks(file, statement) for statement in statements) for file, statements, _ in lists]
+    asking = [one for one, count in zip(lists, tests, strict=True) if count]
+    if sum(tests) < FEWEST_PLACES or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
         return
     known: dict[Form, int] = {}
     sharp: list[list[int]] = []

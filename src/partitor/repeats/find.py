@@ -196,11 +196,8 @@ class _Finder:
         lists = [(s.file, s.block.statements) for s in self.sequences if s.block.node and min(s.symbols) >= 0]
         found = list(self._branches(choices(lists, lambda place: is_free(Copy(*place)))))
         known_places += [(c.file, c.span) for block in found for c in block.copies]
-        places = [
-            (file, statements)
-            for file, statements in lists
-            if inner_statements(Copy(file, statements)) >= LEAST_ALIKE and is_free(Copy(file, statements))
-        ]
+        copies = (Copy(*place) for place in lists)
+        places = [(c.file, c.statements) for c in copies if inner_statements(c) >= LEAST_ALIKE and is_free(c)]
         found += near_blocks(places, shape, worded, blunt)
         known_places += [(c.file, c.span) for block in found for c in block.copies]
         asking = [(q.file, q.block.statements, q.symbols) for q in self.sequences]
