@@ -11,8 +11,8 @@ from __future__ import annotations
 import itertools
 import re
 from bisect import bisect_left, bisect_right
-from collections.abc import Iterable, Sequence
-from typing import NamedTuple
+from collections.abc import Hashable, Iterable, Sequence
+from typing import NamedTuple, TypeVar
 
 from ..languages.table import Language
 from .members import kept_fields
@@ -20,24 +20,63 @@ from .names import WRITES
 from .program import ProgramFile
 from .tree import CLASS, Tree
 
-SLOT, BLOCK, TOKEN = ("slot",), ("block",), ("token",)
-"""What stands in a symbol for a slot, before the kind of a block, before a token that coarser symbols leave out."""
 DIGITS = re.compile(r"\d+")
+SLOT = 0
+"""The number that stands in a symbol for a slot."""
 
 
-class _Marks(NamedTuple):
-    """What to look for in a tree."""
+BLOCK, NAME, LITERAL, OPERAND, OPERATOR = range(5)
+"""What a token or a node may be in a symbol."""
 
-    places: list[int]
-    """Nodes that may be slots, operators, called names or blocks, in order."""
-    literals: frozenset[str]
-    operands: frozenset[str]
-    """Kinds of everything that can be a slot."""
-    variables: frozenset[str]
-    kept: frozenset[str]
-    modules: frozenset[str]
-    ways: dict[tuple[str, str], bool | None]
-    """What is known of names by the kind of the node around them and their field there."""
+
+Key = TypeVar("Key", bound=Hashable)
+
+
+class _Numbers(dict[Key, int]):
+    """Numbers things as they come, from one on."""
+
+    def __missing__(self, key: Key) -> int:
+        self[key] = number = len(self) + 1
+        return number
+
+
+NOTHING = ((),) * 7
+
+
+class _Coded(NamedTuple):
+    """A tree's nodes as numbers: equal numbers for equal kinds and texts, and one for all slots. What is inside a slot
+    has none."""
+
+    exact: list[int]
+    """A number for each node, slot or not."""
+    at: Sequence[int]
+    """Where each node, and the end, stands in the lists that follow."""
+    plain: list[int]
+    open_calls: list[int]
+    """With slots for the names of functions that are called, where functions are values like others."""
+    blunt: list[int]
+    """With one number for operators of one sort."""
+    blocks: list[int]
+    """The nodes that are blocks."""
+    slots: list[int]
+    """The nodes that are slots, in order; of each the kind, numbers as one, and the words where it is a text."""
+    kinds: list[str]
+    words: list[str | None]
+    held: frozenset[int]
+    """The slots, to look one up."""
+
+    def between(self, start: int, stop: int) -> tuple[list[int], list[int], list[int], list[str], list[str | None]]:
+        """What stands from one node up to another: plain, with open calls, bluntly; the slots' kinds and words."""
+        first, last = self.at[start], self.at[stop]
+        low = bisect_left(self.slots, start)
+        high = bisect_left(self.slots, stop, low)
+        return (
+            self.plain[first:last],
+            self.open_calls[first:last],
+            self.blunt[first:last],
+            self.kinds[low:high],
+            self.words[low:high],
+        )
 
 
 class Symbols(NamedTuple):
@@ -74,17 +113,16 @@ class ShapeTable:
         self._variables = {id(file.tree): variables_of(file) for file in files}
         self._kept = {id(file.tree): kept_fields(file) for file in files}
         self._modules = {id(file.tree): file.library_modules for file in files}
-        self._marks: dict[int, _Marks] = {}
-        self._texts: dict[int, dict[bytes, int]] = {}
-        self._exact: dict[object, int] = {}
-        self._shape: dict[object, int] = {}
-        self._known: dict[int, tuple[Tree, dict[int, Symbols]]] = {}
+        self._tokens: _Numbers[tuple[str, str]] = _Numbers()
+        self._numbers: _Numbers[tuple[object, ...]] = _Numbers()
+        self._parts: dict[str, dict[int, int]] = {}
+        self._seen: dict[str, int] = {}
+        self._known: dict[int, tuple[Tree, _Coded, dict[int, Symbols]]] = {}
 
     def exact(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree token for token (parentheses and layout of commas included)."""
-        end = tree.end[node]
-        key = (tuple(tree.kind[node:end]), tuple(tree.text[node:end]))
-        return self._exact.setdefault(key, len(self._exact))
+        coded = self._of(tree)[1]
+        return self._numbers["exact", *coded.exact[node : tree.end[node]]]
 
     def worded(self, tree: Tree, node: int) -> int:
         """The symbol of the subtree with its operands as slots, but for texts, which keep their words."""
@@ -109,132 +147,168 @@ class ShapeTable:
 
     def symbols(self, tree: Tree, node: int) -> Symbols:
         """All symbols of a subtree."""
-        known = self._known.get(id(tree))
-        if known is None:
-            known = self._known[id(tree)] = (tree, {})
-        found = known[1].get(node)
+        of_tree = self._known.get(id(tree)) or self._of(tree)
+        found = of_tree[2].get(node)
         if found is None:
-            found = known[1][node] = self._as_written_before(tree, node)
+            found = of_tree[2][node] = self._look_at(tree, of_tree[1], node)
         return found
 
-    def _as_written_before(self, tree: Tree, node: int) -> Symbols:
-        """The symbols of the same text elsewhere in the file, where it was read in the same way."""
-        end, same = tree.end[node], self._texts.setdefault(id(tree), {})
-        text = tree.source[tree.start_byte[node] : tree.end_byte[node]]
-        other = same.setdefault(text, node)
-        if other != node and tree.kind[node:end] == tree.kind[other : tree.end[other]]:
-            around, beside = tree.parent[node], tree.parent[other]
-            if (tree.kind[around], tree.field[node]) == (tree.kind[beside], tree.field[other]):
-                return self.symbols(tree, other)
-        return self._look_at(tree, node)
+    def _of(self, tree: Tree) -> tuple[Tree, _Coded, dict[int, Symbols]]:
+        known = self._known.get(id(tree))
+        if known is None:
+            known = self._known[id(tree)] = (tree, self._code(tree), {})
+        return known
 
-    def _look_at(self, tree: Tree, node: int) -> Symbols:
-        """One walk over a subtree down to its blocks, which are looked at statement by statement. The finer and coarser
-        symbols are the plain one with other things in some of its places."""
-        language, kinds, texts, ends, fields = tree.language, tree.kind, tree.text, tree.end, tree.field
-        blocks, strings, numbers, name = language.blocks, language.strings, language.numbers, language.name
-        marks = self._marks.get(id(tree)) or self._marks_of(tree)
-        places, literals, operands, variables, kept, modules, ways = marks
-        member, parents = language.member[0], tree.parent
-        plain: list[object] = []
-        words: dict[int, object] = {}
-        slots: dict[int, object] = {}
-        callees: list[int] = []
-        signs: dict[int, object] = {}
-        inside: list[tuple[int, list[Symbols]]] = []
-        """Where a block stands, and its statements' symbols."""
-        since, stop = node, ends[node]
-        """What stands from `since` on up to the next place of note is taken as it is, all at once."""
-        k = (bisect_left if language.values_everywhere else bisect_right)(places, node)
-        most = len(places)
-        while k < most:
-            position = places[k]
-            if position >= stop:
-                break
-            k += 1
-            if position < since:
-                continue
-            kind, text = kinds[position], texts[position]
-            if kind in blocks:
-                if position == node:
-                    continue
-                plain += (*kinds[since:position], *texts[since:position], BLOCK, kind)
-                inside.append((len(plain), [self.symbols(tree, child) for child in tree.children(position)]))
-                since = ends[position]
-                k = bisect_left(places, since, k)
-                continue
-            if kind == name:
-                place = kinds[parents[position]], fields[position]
-                if place not in ways:
-                    ways[place] = _is_variable_there(language, *place)
-                slot = ways[place]
-                if slot is None:
-                    slot = (text in variables and place[1] == "object") or _is_variable(tree, position, language)
-            else:
-                slot = kind in literals or (
-                    kind in operands
-                    and (
-                        is_simple_operand(tree, position, language)
-                        or (kind == member and _is_plain_field(tree, position, variables, kept))
-                    )
-                )
-            if slot:
-                if since < position:
-                    plain += kinds[since:position]
-                    plain += texts[since:position]
-                plain.append(SLOT)
-                slots[len(plain)] = "number" if kind in numbers else kind
-                if kind in strings:
-                    words[len(plain)] = _words_of(text)
-                since = ends[position]
-            elif kind == name:
-                if _is_callee_name(tree, position, modules):
-                    callees.append(len(plain) + 2 * (position - since) + 1)
-                    plain += (*kinds[since:position], *texts[since:position], TOKEN, text)
-                    since = position + 1
-            elif text in OPERATORS:
-                plain += (*kinds[since:position], *texts[since:position], TOKEN, text)
-                signs[len(plain) - 1] = OPERATORS[text]
-                since = position + 1
-        plain += kinds[since:stop]
-        plain += texts[since:stop]
-        opened = _with(plain, dict.fromkeys(callees, SLOT)) if language.functions_are_values else plain
-        blunt = _with(plain, signs)
-        # What is finer than the plain symbol is the plain one and what stands in its slots.
-        number = self._number
-        shape = number(None, plain)
-        worded = number("worded", (shape, *words.items())) if words else shape
-        kinded = number("kinded", (shape, *slots.values())) if slots else shape
-        open_calls = shape if opened is plain else number("open", opened)
-        bluntly = shape if blunt is plain else number("blunt", blunt)
-        if not inside:
-            return Symbols(shape, worded, kinded, open_calls, bluntly, shape, worded)
+    def _look_at(self, tree: Tree, coded: _Coded, node: int) -> Symbols:
+        """A subtree down to its blocks, which are looked at statement by statement. The finer and coarser symbols are
+        the plain one with other things in some of its places."""
+        number, ends, blocks = self._numbers, tree.end, coded.blocks
+        stop = ends[node]
+        if node in coded.held and not tree.language.values_everywhere:
+            # A value by itself is what it is, one that is made of others of its kind and size.
+            return Symbols(*[number["value", coded.exact[node], stop - node]] * 7)
+        k = bisect_right(blocks, node)
+        if k == len(blocks) or blocks[k] >= stop:
+            return self._by_itself(*coded.between(node, stop))
+        parts, inside, since = [], [], node
+        while k < len(blocks) and blocks[k] < stop:
+            block = blocks[k]
+            parts.append(coded.between(since, block + 1))
+            inside.append(
+                tuple(zip(*[self.symbols(tree, child) for child in tree.children(block)], strict=True)) or NOTHING
+            )
+            since = ends[block]
+            k = bisect_left(blocks, since, k)
+        if since < stop:
+            parts.append(coded.between(since, stop))
+        plain, opened, around, kinds, words = (
+            list(itertools.chain.from_iterable(found)) for found in zip(*parts, strict=True)
+        )
+        shape, worded, kinded, open_calls, blunt, _, _ = self._by_itself(plain, opened, around, kinds, words)
+        shapes, wordeds, kindeds, opens, blunts, _, _ = zip(*inside, strict=True)
         return Symbols(
-            number("around", (shape, *((at, *[s.shape for s in found]) for at, found in inside))),
-            number("around", (worded, *((at, *[s.worded for s in found]) for at, found in inside))),
-            number("kinded", (kinded, *((at, *[s.kinded for s in found]) for at, found in inside))),
-            number("open", (open_calls, *((at, *[s.open_calls for s in found]) for at, found in inside))),
-            number("blunt", (bluntly, *((at, *[s.blunt for s in found]) for at, found in inside))),
+            number["around", shape, shapes],
+            number["around", worded, wordeds],
+            number["kinded", kinded, kindeds],
+            number["open", open_calls, opens],
+            number["blunt", blunt, blunts],
             shape,
             worded,
         )
 
-    def _marks_of(self, tree: Tree) -> _Marks:
-        language, kinds, texts = tree.language, tree.kind, tree.text
-        literals = language.strings | language.numbers | language.constants
-        operands = literals | {language.name, language.member[0], "unary_operator", "list", "subscript", CLASS}
-        noted = operands | language.blocks
-        places = [i for i, kind in enumerate(kinds) if kind in noted or texts[i] in OPERATORS]
+    def _by_itself(
+        self, plain: list[int], opened: list[int], blunt: list[int], kinds: list[str], words: list[str | None]
+    ) -> Symbols:
+        """The symbols of what has no block inside. What is finer than the plain symbol is the plain one and what stands
+        in its slots."""
+        number = self._numbers
+        shape = number[tuple(plain)]
+        worded = number["worded", shape, *words] if any(words) else shape
+        kinded = number["kinded", shape, *kinds] if kinds else shape
+        open_calls = shape if opened == plain else number["open", *opened]
+        bluntly = shape if blunt == plain else number["blunt", *blunt]
+        return Symbols(shape, worded, kinded, open_calls, bluntly, shape, worded)
+
+    def _code(self, tree: Tree) -> _Coded:
+        """One walk over what may be a slot, an operator, a called name or a block."""
+        language, kinds, texts, ends = tree.language, tree.kind, tree.text, tree.end
+        fields, parents, strings, numbers = tree.field, tree.parent, language.strings, language.numbers
         variables, kept, modules = (
             known.get(id(tree), frozenset()) for known in (self._variables, self._kept, self._modules)
         )
-        found = _Marks(places, literals, operands, variables, kept, modules, {})
-        self._marks[id(tree)] = found
-        return found
+        exact = list(map(self._tokens.__getitem__, zip(kinds, texts, strict=True)))
+        plain, blunt = exact.copy(), exact.copy()
+        opened = exact.copy() if language.functions_are_values else plain
+        ways: dict[tuple[str, str], bool | None] = {}
+        """What is known of names by the kind of the node around them and their field there."""
+        blocks: list[int] = []
+        slots: list[int] = []
+        slot_kinds: list[str] = []
+        words: list[str | None] = []
+        larger: list[int] = []
+        since, parts = 0, self._parts_of_speech(language)
+        for node in [i for i, number in enumerate(exact) if number in parts]:
+            if node < since:
+                continue
+            part = parts[exact[node]]
+            if part == NAME:
+                place = kinds[parents[node]], fields[node]
+                if place not in ways:
+                    ways[place] = _is_variable_there(language, *place)
+                slot = ways[place]
+                if slot is None:
+                    slot = (texts[node] in variables and place[1] == "object") or _is_variable(tree, node, language)
+                if not slot:
+                    if opened is not plain and _is_callee_name(tree, node, modules):
+                        opened[node] = SLOT
+                    continue
+            elif part == BLOCK:
+                blocks.append(node)
+                continue
+            elif part == OPERATOR:
+                blunt[node] = self._tokens["", OPERATORS[texts[node]]]
+                continue
+            elif part == OPERAND and not (
+                is_simple_operand(tree, node, language)
+                or (kinds[node] == language.member[0] and _is_plain_field(tree, node, variables, kept))
+            ):
+                continue
+            plain[node] = blunt[node] = opened[node] = SLOT
+            kind = kinds[node]
+            slots.append(node)
+            slot_kinds.append("number" if kind in numbers else kind)
+            words.append(_words_of(texts[node]) if kind in strings else None)
+            since = ends[node]
+            if since > node + 1:
+                larger.append(node)
+        at: Sequence[int] = range(len(kinds) + 1)
+        if larger:
+            at = _places_without(larger, ends, len(kinds))
+            plain, opened, blunt = (_without(larger, ends, codes) for codes in (plain, opened, blunt))
+        return _Coded(exact, at, plain, opened, blunt, blocks, slots, slot_kinds, words, frozenset(slots))
 
-    def _number(self, sort: str | None, key: Sequence[object]) -> int:
-        known = self._shape
-        return known.setdefault((sort, *key), len(known))
+    def _parts_of_speech(self, language: Language) -> dict[int, int]:
+        """What each token known so far is in this language, by its number; the others are only themselves."""
+        parts = self._parts.setdefault(language.id, {})
+        literals = language.strings | language.numbers | language.constants
+        operands = {language.member[0], "unary_operator", "list", "subscript", CLASS}
+        seen = self._seen.get(language.id, 0)
+        for token, number in itertools.islice(self._tokens.items(), seen, None):
+            kind, text = token
+            if kind in language.blocks:
+                parts[number] = BLOCK
+            elif kind == language.name:
+                parts[number] = NAME
+            elif kind in literals:
+                parts[number] = LITERAL
+            elif kind in operands:
+                parts[number] = OPERAND
+            elif text in OPERATORS:
+                parts[number] = OPERATOR
+        self._seen[language.id] = len(self._tokens)
+        return parts
+
+
+def _places_without(larger: Sequence[int], ends: Sequence[int], count: int) -> list[int]:
+    """For each of `count` nodes, and the end, where it stands once what is inside the `larger` ones is left out."""
+    places: list[int] = []
+    left_out = 0
+    for node in larger:
+        places += range(len(places) - left_out, node + 1 - left_out)
+        inside = ends[node] - node - 1
+        left_out += inside
+        places += [node + 1 - (left_out - inside)] * inside
+    return [*places, *range(len(places) - left_out, count + 1 - left_out)]
+
+
+def _without(larger: Sequence[int], ends: Sequence[int], codes: Sequence[int]) -> list[int]:
+    """The numbers of the nodes but for those inside the `larger` ones."""
+    kept: list[int] = []
+    since = 0
+    for node in larger:
+        kept += codes[since : node + 1]
+        since = ends[node]
+    return [*kept, *codes[since:]]
 
 
 def _is_callee_name(tree: Tree, node: int, modules: frozenset[str]) -> bool:
@@ -245,16 +319,6 @@ def _is_callee_name(tree: Tree, node: int, modules: frozenset[str]) -> bool:
     if not modules or (tree.kind[held], tree.field[node]) != tree.language.member:
         return False
     return tree.field[held] == callee and tree.text[held + 1] in modules
-
-
-def _with(plain: list[object], others: dict[int, object]) -> list[object]:
-    """A symbol with other things in some places; itself where there are none."""
-    if not others:
-        return plain
-    changed = plain.copy()
-    for place, other in others.items():
-        changed[place] = other
-    return changed
 
 
 SAME_SIGNS = re.compile(r"""(["'])(([^"'`\\{}%$~])\3*)((?:\\n)?)\1""")
