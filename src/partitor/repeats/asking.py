@@ -7,6 +7,7 @@ tests are of other shapes, they are near copies.
 from __future__ import annotations
 
 import itertools
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
 from ..program.program import ProgramFile
@@ -33,9 +34,11 @@ def alike_but_for_tests(
     lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[Copy], bool]
 ) -> Iterator[tuple[Copy, ...]]:
     """Such places; `free`: a stretch that is part of nothing yet."""
-    tests = [sum(_asks(file, statement) for statement in statements) for file, statements, _ in lists]
-    asking = [one for one, count in zip(lists, tests, strict=True) if count]
-    if sum(tests) < FEWEST_PLACES or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
+    tests = [[(file, s) for s in statements if _asks(file, s)] for file, statements, _ in lists]
+    # What has one form is of one kind, and equally large.
+    large = Counter((f.tree.kind[s], len(f.statements_within(s, f.tree.end[s]))) for found in tests for f, s in found)
+    asking = [one for one, found in zip(lists, tests, strict=True) if found]
+    if max(large.values(), default=0) < FEWEST_PLACES or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
         return
     known: dict[Form, int] = {}
     sharp: list[list[int]] = []

@@ -297,7 +297,11 @@ class _Finder:
             if left < 0:
                 self.complete = False
                 break
-            starts = [(places[s][0], places[s][1]) for s in repeat.starts]
+            sequence, first = places[repeat.starts[0]]
+            longest = Copy(sequence.file, sequence.block.statements[first : first + repeat.length])
+            if inner_statements(longest) < self.limits.repeat_statements:
+                continue
+            starts = [places[s] for s in repeat.starts]
             for length in _lengths(starts, repeat.length):
                 copies = rows.kept_whole(_apart(_first_statements(starts, repeat.length, length), length))
                 if len(copies) < 2 or rows.folded_size(copies[0]) < self.limits.repeat_statements:

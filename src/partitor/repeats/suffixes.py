@@ -7,6 +7,8 @@ O(n log² n) for n symbols.
 
 from __future__ import annotations
 
+import itertools
+from collections import Counter
 from collections.abc import Iterator, Sequence
 
 import msgspec
@@ -92,12 +94,7 @@ def maximal_repeats(sequences: Sequence[Sequence[int]], shortest: int) -> Iterat
     >>> [(r.length, r.starts) for r in maximal_repeats([[1, 2, 3], [9, 1, 2, 3]], 2)]
     [(3, (0, 5))]
     """
-    joined: list[int] = []
-    separator = -1
-    for sequence in sequences:
-        joined.extend(sequence)
-        joined.append(separator)
-        separator -= 1
+    joined, places = _joined(sequences)
     if len(joined) < 2:
         return
     positions, ranks = suffix_array(joined)
@@ -117,7 +114,28 @@ def maximal_repeats(sequences: Sequence[Sequence[int]], shortest: int) -> Iterat
     for length, left, k in found:
         starts = sorted(positions[left:k])
         if _left_maximal(joined, starts):
-            yield Repeat(length, tuple(starts))
+            yield Repeat(length, tuple(places[start] for start in starts))
+
+
+def _joined(sequences: Sequence[Sequence[int]]) -> tuple[list[int], list[int]]:
+    """The sequences as one text, and where each of its symbols stands in them joined. What there is only once is part
+    of no repeat: one separator, a number of its own, stands for all that lies between what there is again."""
+    often = Counter(itertools.chain.from_iterable(sequences))
+    text: list[int] = []
+    places: list[int] = []
+    position = separator = -1
+    for sequence in sequences:
+        for symbol in sequence:
+            position += 1
+            if often[symbol] > 1:
+                if places and position > places[-1] + 1:
+                    text.append(separator)
+                    places.append(position - 1)
+                    separator -= 1
+                text.append(symbol)
+                places.append(position)
+        position += 1
+    return text, places
 
 
 def _left_maximal(text: list[int], starts: list[int]) -> bool:
