@@ -266,7 +266,7 @@ def test_a_number_that_follows_another_is_no_parameter_of_its_own() -> None:
     found = report(SHEET, language="visualbasic").suggestions
     assert [(s.status, len(s.slots)) for s in found] == [("proved", 3)]
     assert "Cells(number + 1, 3).Value = total" in found[0].diff
-    assert 'DoTotal "South", 30\n' in found[0].diff
+    assert 'UpdateTotal "South", 30\n' in found[0].diff
     apart = report(SHEET.replace("Cells(31", "Cells(33"), language="visualbasic").suggestions
     assert "number + 1" not in apart[0].diff
 

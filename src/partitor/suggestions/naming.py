@@ -22,8 +22,10 @@ from ..repeats.judge import exchanges
 from ..repeats.series import family_of
 from ..repeats.slots import Copy, Table
 from ..repeats.texts import integers
+from .menus import chosen_words
 from .topics import ends_with_output, heading_of_copies, topic_of_step
 from .words import (
+    CHOSEN_VERBS,
     COLORS,
     COMMON_VERBS,
     HEADING_NAMES,
@@ -195,7 +197,7 @@ class Namer:
         other values, which its own name should not repeat."""
         words = words_of(column.values[0])
         if len({tuple(words_of(v)) for v in column.values}) == 1 and any(len(w) > 2 for w in words):
-            return self.fresh(words, [column.values[0], *(["result", "found"] if returned else [])])
+            return self.fresh(words, [column.values[0], in_convention(["this", *words], self.style)])
         shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [column.values[0]])
@@ -288,7 +290,18 @@ class Namer:
     def step(self, copy: Copy, comment: str, returned: Sequence[str], given: Sequence[str]) -> str:
         """A fresh name for a function that is one step of a longer one: of its heading, or what it works out."""
         new = [name for name in returned if name not in given]
+        chosen = [] if comment_words(comment) else chosen_words(copy)
+        if chosen:
+            return self._capital(self._chosen(copy, chosen, new))
         return self._capital(self._function(copy, comment, new, set(), topic_of_step(copy, returned, given)))
+
+    def _chosen(self, copy: Copy, chosen: list[str], returned: Sequence[str]) -> str:
+        """A fresh name for what is done where somebody chooses it: `sell`, but `print_boats` for boats."""
+        verb = self._main_verb(copy, returned)
+        whole = [verb, *chosen[:2]]
+        if chosen[0] in COMMON_VERBS or chosen[0] in CHOSEN_VERBS:
+            return self.fresh(chosen[:3], [in_convention(whole, self.style)])
+        return self.fresh(whole)
 
     def _function(
         self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], about: Sequence[str] = ()
@@ -305,13 +318,15 @@ class Namer:
         nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
         if not nouns:
             told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
-            given = [w for w in told if len(w) > 2 and w not in differing]
+            given = [w for w in told if len(w) > 2 and w not in differing and w not in STOP_WORDS]
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)
             nouns = given or self._topic(copy, differing, asks=verb == "read")
             if verb == "read" and nouns[0] in {"number", "value"} and self._gathers(copy):
                 nouns = [plural_of(nouns[0])]
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
+        if nouns == ["part"] and verb in {"move", "set", "update"} and verb == self._verb_of_changes(copy):
+            nouns = ["one"]
         if nouns == ["part"] and verb in TOPICS_OF_VERBS:
             nouns = [TOPICS_OF_VERBS[verb]]
         return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)])
@@ -662,7 +677,25 @@ class Namer:
         if "cout" in file.tree.text[start:stop]:
             return "print"
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
-        return own[0] if own else "find" if gives else "make" if self._makes(calls) else "do"
+        if own or gives or self._makes(calls):
+            return own[0] if own else "find" if gives else "make"
+        return self._verb_of_changes(copy)
+
+    @staticmethod
+    def _verb_of_changes(copy: Copy) -> str:
+        """For what is neither shown nor read: what is done to the variables that get another value, or to the one
+        thing that is told everything."""
+        file, tree, (start, stop) = copy.file, copy.file.tree, copy.span
+        kinds = {"assignment", "augmented_assignment"}
+        changed = [tree.child(n, "left") for n in range(start, stop) if tree.kind[n] in kinds]
+        words = [words_of(tree.source_of(n)) for n in changed if n is not None]
+        if any(set(found) & {"x", "y"} for found in words):
+            return "move"
+        callees = [
+            tree.child(n, file.language.callee_field) for n in copy.statements if tree.kind[n] == file.language.call
+        ]
+        told = {tree.source_of(n).rpartition(".")[0] for n in callees if n is not None}
+        return "update" if words else "set" if len(told) == 1 and all(told) else "do"
 
     def _makes(self, calls: Iterable[str]) -> bool:
         """True where something is made by its class's name."""

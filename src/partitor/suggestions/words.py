@@ -68,6 +68,17 @@ COMMON_VERBS = frozenset(
     split start stop store sum summarise take tell test turn update wait warn water work write
     """.split()
 )
+CHOSEN_VERBS = frozenset(
+    """
+    attack attend bet block book borrow bake buy cancel cast cook cross decode decrypt delete deposit defend dig divide
+    donate drink drive drop eat edit encode encrypt enter examine exercise explore feed fight find finish fish flee fly
+    go guess harvest heal help hide hire hit hunt invest join jump leave lend login logout mark mine multiply park pay
+    pet plant pull push quit refill rename rent repair reserve rest restart return roll rotate sail sell serve shoot
+    shout sing sit sleep solve sow spend spin stand steal subtract swap swim talk throw trade train transfer translate
+    travel undo unlock upgrade use view visit vote walk wash weigh win withdraw
+    """.split()
+)
+"""What people are asked to type for something to be done."""
 MAKING_NUMBERS = frozenset(
     """
     int float Number parseInt parseFloat parseDouble nextInt nextDouble atoi atof stoi stod Parse TryParse ToInt32

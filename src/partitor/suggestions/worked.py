@@ -195,9 +195,9 @@ def next_step(
     was cut once, its other steps are taken one after the other before it is cut anew."""
     key = (file.path, procedure.name)
 
-    def first(tables: Iterable[Table | None], texts: list[Texts]) -> Proved | None:
+    def first(tables: Iterable[Table | None], texts: list[Texts], most: int) -> Proved | None:
         for k, table in enumerate(tables):
-            if table is not None and (too_long or _is_worth_it_anyway(table)):
+            if table is not None and (too_long or _is_worth_it_anyway(table, most)):
                 step = first_proved([table], cutting.refused)
                 if step is not None:
                     cutting.waiting[key] = texts[k + 1 :]
@@ -205,19 +205,21 @@ def next_step(
         return None
 
     waiting = cutting.waiting.pop(key, [])
-    step = first((_standing(file, procedure, texts) for texts in waiting), waiting)
+    size = own_statements(file, procedure)
+    step = first((_standing(file, procedure, texts) for texts in waiting), waiting, size)
     if step is not None:
         return step
     tables = steps_of(file, procedure, limits.procedure_statements, cutting.heads)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
     tables = [*large, *(t for t in tables if t not in large)]
-    return first(tables, [t.copies[0].texts for t in tables])
+    # With most of what is left in it, a step would only be the procedure by another name.
+    return first(tables, [t.copies[0].texts for t in tables], size // 2)
 
 
-def _is_worth_it_anyway(step: Table) -> bool:
-    """True for a step that makes a procedure clearer that is not too long."""
+def _is_worth_it_anyway(step: Table, most: int) -> bool:
+    """True for a step of so many statements at most that makes a procedure clearer that is not too long."""
     copy = step.copies[0]
-    return inner_statements(copy) >= LEAST_INNER and (len(copy.statements) > 1 or _is_headed(step))
+    return LEAST_INNER <= inner_statements(copy) <= most and (len(copy.statements) > 1 or _is_headed(step))
 
 
 def _standing(file: ProgramFile, procedure: Procedure, texts: Texts) -> Table | None:

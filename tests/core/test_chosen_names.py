@@ -1,0 +1,147 @@
+"""Names for what is done in a branch: what somebody types for it, or what a menu says beside its number."""
+
+from __future__ import annotations
+
+import pytest
+from builders import read, report, worked
+
+from partitor.repeats.slots import Copy
+from partitor.suggestions.menus import chosen_words
+
+BRANCHES = """
+what = input("buy, sell or list? ")
+if what == "buy":
+    stock = stock + 1
+    print("bought")
+elif what == "north" or what == "n":
+    row = row - 1
+    print(row)
+elif what == "4":
+    print("gone")
+    stock = 0
+elif what != "sell":
+    print("what?")
+    stock = 1
+else:
+    print("sold")
+    stock = 2
+"""
+
+
+def words(text: str, first: str, language: str = "python") -> list[str]:
+    """The words for the branch of which the first statement is `first`."""
+    program = read(text, language)
+    block = next(b for b in program.blocks if b.statements and program.tree.source_of(b.statements[0]) == first)
+    return chosen_words(Copy(program, tuple(block.statements)))
+
+
+@pytest.mark.parametrize(
+    ("first", "expected"),
+    [
+        ("stock = stock + 1", ["buy"]),
+        ("row = row - 1", ["go", "north"]),
+        ('print("gone")', []),
+        ('print("what?")', []),
+        ('print("sold")', []),
+    ],
+)
+def test_a_branch_is_called_by_the_word_that_chooses_it(first, expected):
+    assert words(BRANCHES, first) == expected
+
+
+@pytest.mark.parametrize(
+    "menu",
+    [
+        'print("1. Add a boat")\nprint("4. Remove boats")\n',
+        'print("1) Add boat\\n4) Remove boats")\n',
+        'what = input("1 add boat, 4 remove boats: ")\n',
+        'print("[1] Adding a boat", "[4] removes boats")\n',
+    ],
+)
+def test_a_number_is_called_by_what_the_menu_says_beside_it(menu):
+    assert words(menu + BRANCHES, 'print("gone")') == ["remove", "boats"]
+
+
+def test_a_number_that_stands_beside_several_things_tells_nothing():
+    menus = 'print("1 add")\nprint("4 remove boats")\nprint("4 lend boats")\n'
+    assert words(menus + BRANCHES, 'print("gone")') == []
+
+
+def test_a_single_number_in_a_text_is_no_menu():
+    assert words('print("4 boats")\n' + BRANCHES, 'print("gone")') == []
+
+
+def test_a_small_part_of_a_branch_is_not_called_by_it():
+    program = read('if what == "sell":\n    a = 1\n    b = 2\n    print(a)\n    print(b)\n', "python")
+    block = next(b for b in program.blocks if len(b.statements) == 4)
+    assert chosen_words(Copy(program, tuple(block.statements[:2]))) == []
+    assert chosen_words(Copy(program, tuple(block.statements[:3]))) == ["sell"]
+
+
+def test_cases_of_a_switch_are_called_by_theirs():
+    text = 'switch (what) { case "lend": boats = boats - 1; console.log(boats); break; default: boats = 0; }'
+    assert words(text, "boats = boats - 1", "javascript") == ["lend"]
+
+
+DAYS = """
+def main():
+    shells = 20
+    seeds = 0
+    grown = 0
+    day = 1
+    while day <= 7:
+        print("Day", day)
+        what = input("buy, sow or sell? ")
+        if what == "buy":
+            count = int(input("How many? "))
+            if count <= shells:
+                shells -= count
+                seeds += count
+                print("bought", count)
+            else:
+                print("Too dear")
+        elif what == "sow":
+            count = int(input("How many? "))
+            while count > seeds:
+                print("Not so many")
+                count = int(input("How many? "))
+            seeds -= count
+            grown += 2 * count
+        elif what == "sell":
+            print("Sold", grown)
+            shells += 2 * grown
+            grown = 0
+            print("You have", shells)
+            print("Well done")
+        day += 1
+    print("In the end", shells)
+
+
+main()
+"""
+
+
+def test_steps_of_branches_are_called_by_them_and_what_is_left_stays():
+    titles = [step.title for step in report(DAYS).worked_answer.steps]
+    names = [title.removeprefix("A function ").partition("(")[0] for title in titles]
+    assert names == ["buy", "sow"]
+
+
+def test_what_only_changes_variables_is_an_update_and_of_places_a_move():
+    changes = (
+        "{0}.{1} += {0}.speed\nif {0}.{1} > 100:\n    {0}.{1} = 0\n    {0}.speed = -{0}.speed\n    {0}.turns += 1\n"
+    )
+    for field, name in (("x", "move_one"), ("level", "update_one")):
+        text = "from flock import tern, gull\n\n"
+        text += changes.format("tern", field) + 'print("next")\n' + changes.format("gull", field)
+        (suggestion,) = report(text).suggestions
+        assert suggestion.title.startswith(f"A function {name}("), suggestion.title
+
+
+def test_a_result_that_the_program_calls_so_elsewhere_is_this_one():
+    site = 'site{0} = input("Name of site {0}: ")\n'
+    site += 'gulls{0} = int(input("Gulls at " + site{0} + ": "))\nterns{0} = int(input("Terns at " + site{0} + ": "))\n'
+    site += 'print("Thank you,", site{0})\nprint(gulls{0} + terns{0}, "birds")\n'
+    text = "".join(site.format(k) for k in (1, 2, 3))
+    text += "gulls = gulls1 + gulls2 + gulls3\nterns = terns1 + terns2 + terns3\nprint(gulls, terns)\n"
+    assert "    return this_gulls, this_terns\n" in worked(text)
