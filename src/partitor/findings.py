@@ -9,15 +9,17 @@ import msgspec
 
 from .outlines import (
     difference,
+    further_places,
     lines_that_differ,
     listed,
     number_of_lines,
     number_word,
     of_one_order,
     told_apart,
+    told_of,
     towards_a_table,
+    towards_near_twins,
     towards_one_class,
-    towards_one_function,
     towards_what_is_shared,
 )
 from .procedures import slips
@@ -26,8 +28,9 @@ from .procedures.required import Match
 from .program.program import Procedure, Program, ProgramFile
 from .program.shapes import skeleton
 from .records import Change, Finding, Place, Suggestion
+from .repeats.blocks import RepeatedBlock, Twins
 from .repeats.classes import AlikeClasses
-from .repeats.find import RepeatedBlock, Repeats, Twins
+from .repeats.find import Repeats
 from .repeats.judge import inner_statements
 from .repeats.limits import Limits
 from .repeats.near import Likeness, NearBlock, NearTwins
@@ -140,7 +143,7 @@ class Remarks:
             return
         times = "in two places" if len(table.copies) == 2 else f"in {number_word(len(table.copies))} places"
         message = f"These {number_word(size)} statements stand {times}; {difference(suggestion.slots, table)}."
-        message = of_one_order(message, table)
+        message = of_one_order(message, table) + further_places(block.nearly, table.copies[0].file)
         self._add_table("repeated-block", message, [_place(c) for c in table.copies], table, suggestion)
 
     def _add_known(self, block: RepeatedBlock, known: Procedure, suggestion: Suggestion) -> None:
@@ -167,13 +170,15 @@ class Remarks:
         if suggestion is None and part:
             suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
         if suggestion is None or suggestion.status != "proved":
-            suggestion = towards_one_function(
-                first, [p for _, p in near.procedures], merged if isinstance(merged, str) else ""
-            )
+            reason = merged if isinstance(merged, str) else ""
+            suggestion = towards_near_twins(first, [p for _, p in near.procedures], near.likeness, reason)
         names = told_apart(near.procedures)
+        told = f"{names} are alike but for {number_of_lines(near.unlike)}."
+        if near.likeness is Likeness.SAME_LINES:
+            told = f"{names} have {number_of_lines(near.alike)} in common, word for word."
         self.add(
             "twin-functions",
-            f"{names} are alike but for {number_of_lines(near.unlike)}.",
+            told,
             [Place(f.path, p.start_line, p.end_line) for f, p in near.procedures],
             (len(near.procedures) - 1) * near.alike,
             suggestion,
@@ -185,22 +190,16 @@ class Remarks:
 
     def _add_near_block(self, near: NearBlock) -> None:
         first = near.copies[0]
-        count = number_word(len(near.copies))
-        message = f"These {number_word(near.alike)} statements stand in {count} places, alike but for "
-        message += f"{number_of_lines(near.unlike)}."
-        if near.likeness is Likeness.DIRECTIONS:
-            message = f"These {count} branches do the same, each in another direction."
-        if near.likeness is Likeness.ALL_BUT_TESTS:
-            message = f"These statements stand in {count} places, alike but for what they ask."
-        if near.likeness is Likeness.FRAME:
-            message = f"These {count} branches begin and end alike; only what stands in between differs."
+        ends = zip(near.copies, near.last_lines, strict=True)
+        places = [Place(c.file.path, c.start_line, end) for c, end in ends]
+        bodies = [c.file.lines[p.start_line - 1 : p.end_line] for c, p in zip(near.copies, places, strict=True)]
         self.add(
             "repeated-block",
-            message,
-            [_place(c) for c in near.copies],
+            told_of(near),
+            places,
             (len(near.copies) - 1) * near.alike,
             towards_what_is_shared(near),
-            slots=lines_that_differ([c.file.lines[c.start_line - 1 : c.end_line] for c in near.copies]),
+            slots=lines_that_differ(bodies),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )

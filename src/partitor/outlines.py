@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from .program.program import Procedure, ProgramFile
 from .records import SlotColumn, Suggestion
 from .repeats.classes import AlikeClasses
 from .repeats.counters import are_listable
+from .repeats.judge import MOST_PARAMETERS
 from .repeats.near import Likeness, NearBlock
 from .repeats.slots import Copy, Table
 
@@ -51,9 +53,21 @@ def towards_a_table(kind: str, table: Table, goal: str, why_not: str) -> Suggest
     return outlined(kind, title, table.copies[0].file.path, lines, outline_of(kind, table), why_not, slots)
 
 
-def towards_one_function(file: ProgramFile, procedures: Sequence[Procedure], reason: str) -> Suggestion:
+def towards_near_twins(
+    file: ProgramFile, procedures: Sequence[Procedure], likeness: Likeness, reason: str
+) -> Suggestion:
     """Where the way leads for near twins."""
     lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
+    if likeness is Likeness.SAME_LINES:
+        return outlined(
+            "function",
+            "Towards a function for what the functions share",
+            file.path,
+            lines,
+            "Find the part that all of them do in the same words, such as looking for what was asked for and saying "
+            "that it is not there. Make it a function of its own that gives back what was found, and call it in each.",
+            reason,
+        )
     return outlined(
         "merge",
         f"Towards one function in place of {len(procedures)}",
@@ -87,41 +101,69 @@ MOST_SHOWN = 4
 """Lines of near copies that are shown side by side."""
 
 
-def towards_what_is_shared(near: NearBlock) -> Suggestion:
-    """Where the way leads for near copies."""
-    title, how, why = WAYS[near.likeness]
-    return outlined("function", title, near.copies[0].file.path, sum(map(code_lines, near.copies)), how, why)
+class Way(NamedTuple):
+    """What is told of near copies, and which way leads out."""
+
+    told: str
+    """With places for their `count`, how many statements are `alike`, and how many `lines` are not."""
+    title: str
+    how: str
+    why_not: str
 
 
 WAYS = {
-    Likeness.MOST_LINES: (
+    Likeness.MOST_LINES: Way(
+        "These {alike} statements stand in {count} places, alike but for {lines}.",
         "Towards a function for what the places share",
         "First make the places quite alike: move what only one of them does before or after the "
         "rest, or let a parameter say whether it is done. Then move the statements into a function and "
         "call it in each place.",
         "the places are alike only but for a line or two",
     ),
-    Likeness.DIRECTIONS: (
+    Likeness.DIRECTIONS: Way(
+        "These {count} branches do the same, each in another direction.",
         "Towards one table of the directions",
         "Keep in one list or dictionary how far each direction moves in each of the variables (0, 1 or -1). Look the "
         "two numbers up first; then the statements, written once, can add them, whatever the direction is.",
         "the places add and subtract in different variables",
     ),
-    Likeness.ALL_BUT_TESTS: (
+    Likeness.ALL_BUT_TESTS: Way(
+        "These statements stand in {count} places, alike but for what they ask.",
         "Towards a function for what the places share",
         "Give one function what the tests compare with: a bound, two bounds, or the texts that count; or let each "
         "place first pick out what it is about, and give the function that. Then call it in each place.",
         "the places ask in different forms",
     ),
-    Likeness.FRAME: (
+    Likeness.FRAME: Way(
+        "These {count} branches begin and end alike; only what stands in between differs.",
         "Towards doing once what all branches begin and end with",
         "Move what all branches begin with before the choice, and what they end with behind it, with a variable for "
         "what differs there; each branch only works out what is its own. If there is a branch for all else, it then "
         "has to say first that there is nothing to do.",
         "what the branches work out in between differs, and what is asked first would be asked in every case",
     ),
+    Likeness.BEGINNING: Way(
+        "These {count} places begin alike, with {alike} statements up to what each does of its own.",
+        "Towards a function for what the places begin with",
+        "Move what is asked for and checked first into a function of its own, which gives back what was asked for, or "
+        "nothing where it was refused. Call it in each place, and go on only with what it gave back.",
+        "where they part, one place goes on otherwise than another",
+    ),
 }
-"""By what near copies have in common: title, what to do, and why it has not been done."""
+"""By what near copies have in common."""
+
+
+def told_of(near: NearBlock) -> str:
+    """What is said of near copies."""
+    count, alike = number_word(len(near.copies)), number_word(near.alike)
+    return WAYS[near.likeness].told.format(count=count, alike=alike, lines=number_of_lines(near.unlike))
+
+
+def towards_what_is_shared(near: NearBlock) -> Suggestion:
+    """Where the way leads for near copies."""
+    way = WAYS[near.likeness]
+    lines = sum(map(code_lines, near.copies))
+    return outlined("function", way.title, near.copies[0].file.path, lines, way.how, way.why_not)
 
 
 def towards_one_class(found: AlikeClasses) -> Suggestion:
@@ -189,6 +231,11 @@ def outline_of(kind: str, table: Table) -> str:
         home = SHARED_HOMES.get(table.copies[0].file.language.id, "one file that the others can use")
         each = "with a parameter for each thing that differs"
         return f"Keep one function for this in {home}, {each}, and call it from both."
+    if kind == "merge" and len(table.columns) > MOST_PARAMETERS:
+        return (
+            "Keep one of the functions, and give it what differs as one list or dictionary: the steps, with the number "
+            "that belongs to each."
+        )
     if kind == "merge":
         return "Keep one of the functions, give it a parameter for each thing that differs, and call it."
     return (
@@ -207,6 +254,16 @@ def of_one_order(message: str, table: Table) -> str:
     """What is said of copies, with what has to be done first where their lines stand in another order."""
     reordered = any(copy.is_reordered for copy in table.copies)
     return f"{message[:-1]}, once their lines are brought into one order." if reordered else message
+
+
+def further_places(nearly: Sequence[Copy], home: ProgramFile) -> str:
+    """What is said, behind the message of a block in `home`, of places that are nearly copies of it."""
+    if not nearly:
+        return ""
+    there = ("" if c.file is home else f" in {c.file.path}" for c in nearly)
+    places = [f"lines {c.start_line} to {c.end_line}{where}" for c, where in zip(nearly, there, strict=True)]
+    told = listed(places)
+    return f" {told[0].upper()}{told[1:]} {'are' if len(nearly) == 1 else 'are each'} the same but for one statement."
 
 
 WORKED_OUT = re.compile(r"(\w+) [-+] \d+")

@@ -6,7 +6,6 @@ import itertools
 from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
-from functools import partial
 from operator import attrgetter
 
 import msgspec
@@ -15,17 +14,15 @@ from ..languages.table import Language
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
-from .asking import alike_but_for_tests
+from .blocks import RepeatedBlock, Twins
 from .branches import alike_branches, equal_branches
-from .choices import Choice, choices
 from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
-from .directions import directions
-from .framed import Framed, framed
 from .judge import exchanges, inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
+from .likenesses import NearFinder, is_a_stack
 from .limits import Limits
-from .near import LEAST_ALIKE, Likeness, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
+from .near import LEAST_ALIKE, NearBlock, NearTwins
 from .order import SHORTEST, in_one_order, reordered_copies
 from .paragraphs import break_above
 from .rows import Rows
@@ -52,27 +49,6 @@ MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 FEWEST_OF_METHODS = 4
 """Statements from which methods that do the same with different fields are worth a remark."""
-
-
-class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
-    """Copies in separate places. `known`: the first copy is the body of this function, which the others
-    could call."""
-
-    table: Table
-    known: Procedure | None = None
-    holds_rows: bool = False
-    """There are runs inside the copies."""
-    holds_unlike_rows: bool = False
-    """These would become loops that are not alike."""
-
-
-class Twins(msgspec.Struct, frozen=True, eq=False):
-    """Procedures whose bodies are one template."""
-
-    procedures: tuple[tuple[ProgramFile, Procedure], ...]
-    table: Table
-    elsewhere: frozenset[str] = frozenset()
-    """Names that other files of the program use."""
 
 
 class Repeats(msgspec.Struct, frozen=True, eq=False):
@@ -107,8 +83,6 @@ class _Finder:
         self.shapes = ShapeTable(program.files)
         self.complete = True
         self.unusable = -(1 << 40)
-        self.recursive: set[tuple[int, int]] | None = None
-        """The functions that call themselves, once somebody asked."""
         self.never_copied: dict[str, frozenset[str]] = {}
         self.sequences = [
             StatementList(file, block, *self._symbols(file, block))
@@ -136,7 +110,10 @@ class _Finder:
         blocks = [b for b in blocks if not any(found.holds(b.table) for found in classes)]
         if not self.near:
             return Repeats(tuple(runs), tuple(blocks), tuple(twins), complete=self.complete)
-        near, near_parts = self._near(runs, blocks, twins)
+        left = NearFinder(self.program, self.shapes, self.sequences, runs, blocks, twins)
+        near = left.functions(self.handed_out)
+        blocks = left.with_further_places(blocks)
+        near_parts = left.places(self._alike_but_for_operators())
         return Repeats(
             tuple(runs), tuple(blocks), tuple(twins), tuple(near), tuple(near_parts), tuple(classes), self.complete
         )
@@ -150,86 +127,6 @@ class _Finder:
             if not lines & self.handed_out and not any(_overlap(run.table, other.table) for other in (*runs, *found)):
                 found.append(run)
         yield from found
-
-    def _near(
-        self, runs: list[Run], blocks: list[RepeatedBlock], twins: list[Twins]
-    ) -> tuple[list[NearTwins], list[NearBlock]]:
-        """What is alike but for a line or two, where nothing that is quite alike was found."""
-
-        def shape(file: ProgramFile, statement: int, texts_stay: bool = False) -> int:
-            if self._calls_itself(file, statement):
-                return self.shapes.open_calls(file.tree, statement)
-            return self.shapes.alone(file.tree, statement, texts_stay)
-
-        worded = partial(shape, texts_stay=True)
-
-        known = {id(p) for twin in twins for _, p in twin.procedures}
-        functions = [
-            (file, p)
-            for file in self.program.files
-            for p in file.procedures[1:]
-            if p.name
-            and not _is_a_stack(file, p)
-            and id(p) not in known
-            and (file.path, p.start_line) not in self.handed_out
-        ]
-        tables = [*(r.table for r in runs), *(b.table for b in blocks)]
-        known_places = [(c.file, c.span) for table in tables for c in table.copies]
-
-        def blunt(file: ProgramFile, statement: int) -> int:
-            """What holds something that was found already is like nothing else."""
-            stop = file.tree.end[statement]
-            if any(f is file and span[0] < stop and statement < span[1] for f, span in known_places):
-                return -id(file.tree) - statement
-            return self.shapes.symbols(file.tree, statement).blunt
-
-        near = [n for n in near_twins(functions, shape, worded, blunt) if not _is_told(n, blocks)]
-        bodies = [pair for group in near for pair in group.procedures]
-        bodies += [pair for group in twins for pair in group.procedures]
-
-        def is_free(copy: Copy) -> bool:
-            """What was found already is no part of anything else."""
-            start, stop = copy.span
-            folded = any(f is copy.file and span[0] < stop and start < span[1] for f, span in known_places)
-            return not folded and not any(f is copy.file and p.node < start < f.tree.end[p.node] for f, p in bodies)
-
-        lists = [(s.file, s.block.statements) for s in self.sequences if s.block.node and min(s.symbols) >= 0]
-        found = list(self._branches(choices(lists, lambda place: is_free(Copy(*place)))))
-        known_places += [(c.file, c.span) for block in found for c in block.copies]
-        copies = (Copy(*place) for place in lists)
-        places = [(c.file, c.statements) for c in copies if inner_statements(c) >= LEAST_ALIKE and is_free(c)]
-        found += near_blocks(places, shape, worded, blunt)
-        known_places += [(c.file, c.span) for block in found for c in block.copies]
-        asking = [(q.file, q.block.statements, q.symbols) for q in self.sequences]
-        found += [_but_for_tests(copies) for copies in alike_but_for_tests(asking, self.shapes, is_free)]
-        known_places += [(c.file, c.span) for block in found for c in block.copies]
-        found += near_stretches(self._alike_but_for_operators(), shape, worded, is_free)
-        return near, found
-
-    def _branches(self, found: list[Choice]) -> Iterator[NearBlock]:
-        """Branches of each choice that do the same in several directions, or begin and end alike."""
-        for choice in found:
-            told = [_in_directions(group) for group in directions(choice)]
-            row = None if told else framed(choice, lambda file, s: self.shapes.shape(file.tree, s))
-            yield from told
-            if row is not None:
-                yield _in_a_frame(row)
-
-    def _calls_itself(self, file: ProgramFile, statement: int) -> bool:
-        """True for a simple statement in which a function calls itself: in another function that is another name."""
-        tree = file.tree
-        if self.recursive is None:
-            self.recursive = {
-                (id(f), p.node) for f in self.program.files for p in f.procedures[1:] if _is_recursive(f, p)
-            }
-        if not self.recursive:
-            return False
-        around = file.procedure_around(statement)
-        if (id(file), around.node) not in self.recursive or file.language.blocks & set(
-            tree.kind[statement : tree.end[statement]]
-        ):
-            return False
-        return around.name in tree.text[statement : tree.end[statement]]
 
     def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
         """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
@@ -497,7 +394,7 @@ class _Finder:
             if open_calls and not file.language.functions_are_values:
                 continue
             for procedure in file.procedures[1:]:
-                if not procedure.name or _is_a_stack(file, procedure) or id(procedure) in known:
+                if not procedure.name or is_a_stack(file, procedure) or id(procedure) in known:
                     continue
                 statements = file.statements_of(procedure)
                 if not statements or (file.path, procedure.start_line) in self.handed_out:
@@ -567,57 +464,6 @@ def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) 
     again = any(c.is_called and c.values == own for c in table.columns)
     worth = again and len(table.columns) <= 2 and worth_merging(table, [p for _, p, _ in members])
     return table if worth else None
-
-
-def _in_directions(group: Choice) -> NearBlock:
-    copies = tuple(Copy(file, statements) for file, statements in group)
-    return NearBlock(copies, inner_statements(copies[0]), 0, Likeness.DIRECTIONS)
-
-
-def _but_for_tests(copies: tuple[Copy, ...]) -> NearBlock:
-    file, kinds = copies[0].file, copies[0].file.tree.kind
-    inside = file.statements_within(*copies[0].span)
-    tests = sum(kinds[s] in file.language.conditionals for s in inside)
-    return NearBlock(copies, len(inside) - tests, tests, Likeness.ALL_BUT_TESTS)
-
-
-def _in_a_frame(row: Framed) -> NearBlock:
-    """Branches that all begin and end alike, the nearest thing to copies that they hold."""
-    copies = tuple(Copy(file, statements) for file, statements in row.branches)
-    file, first = row.branches[0]
-    shared = (*first[: row.before], *first[len(first) - row.behind :])
-    alike = sum(len(file.statements_within(s, file.tree.end[s])) for s in shared)
-    return NearBlock(copies, alike, max(inner_statements(c) for c in copies) - alike, Likeness.FRAME)
-
-
-def _is_told(near: NearTwins, blocks: Sequence[RepeatedBlock]) -> bool:
-    """True for near twins that have hardly more in common than a block that stands elsewhere, too, or several times in
-    each, or of which one is what the others could call."""
-    for block in blocks:
-        copies = block.table.copies
-        holders = Counter(map(near.holding, copies))
-        held = [holders[k] for k in range(len(near.procedures))]
-        more = len(copies) > len(held) or block.known is not None or near.only_built_alike
-        left = near.alike - min(held) * inner_statements(copies[0])
-        if all(held) and more and left < (LEAST_ALIKE if min(held) > 1 else 2):
-            return True
-    return False
-
-
-def _is_recursive(file: ProgramFile, procedure: Procedure) -> bool:
-    """True for a function whose statements call it by its name."""
-    tree, language = file.tree, file.language
-    start, stop = procedure.node, tree.end[procedure.node]
-    if not procedure.name or tree.text[start:stop].count(procedure.name) < 2:
-        return False
-    called = (n for n in range(start, stop) if tree.text[n] == procedure.name)
-    return any(tree.field[n] == language.callee_field for n in called)
-
-
-def _is_a_stack(file: ProgramFile, procedure: Procedure) -> bool:
-    """True for what only has the form of a function: nothing calls it, something starts it or nothing does."""
-    prefix = file.language.started_prefix
-    return bool(prefix) and procedure.name.startswith((prefix, "unused_stack"))
 
 
 def _saved_statements(table: Table) -> float:

@@ -240,8 +240,10 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     parameters = set(zip(*(p.parameters for p in procedures), strict=False))
     renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
     moved = following(table.columns)
-    if inner < fewest or len(table.columns) - len(renamed) - len(moved) > MOST_PARAMETERS:
+    if inner < fewest:
         return False
+    if len(table.columns) - len(renamed) - len(moved) > MOST_PARAMETERS:
+        return _asks_with_other_numbers(table)
     if inner < MANY and fewest > 1 and len(table.columns) > 1 and any(c.is_called for c in table.columns):
         # Two lines that ask another function, with other values, are two things to do.
         return False
@@ -259,6 +261,23 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
         constant += sum(words for words in told if words is not None)
         spots -= sum(words is not None for words in told) / 2
     return constant >= enough and constant + alike >= 2 * spots
+
+
+MOST_NUMBERS = 12
+FEWEST_OF_NUMBERS = 5
+"""Statements of functions that are one although more numbers differ than a function may have parameters."""
+
+
+def _asks_with_other_numbers(table: Table) -> bool:
+    """True for what asks and works out the same throughout, only with other numbers: two tariffs."""
+    copy = table.copies[0]
+    kinds = copy.file.tree.kind[slice(*copy.span)]
+    of_numbers = copy.file.language.numbers
+    numbers = all(copy.file.tree.kind[spot.nodes[0]] in of_numbers for c in table.columns for spot in c.spots)
+    asks = not copy.file.language.conditionals.isdisjoint(kinds)
+    size = len(table.columns)
+    enough = inner_statements(copy) >= FEWEST_OF_NUMBERS and table.constant_tokens >= max(size + 3, MANY)
+    return numbers and asks and enough and size <= MOST_NUMBERS
 
 
 def _operators(copy: Copy) -> int:
@@ -378,6 +397,7 @@ def _unlike_prints(table: Table) -> bool:
         and not all(_is_given_to(file, spot.nodes[0], own) for spot in column.spots)
         and not _is_worked_on(column, copy)
         and not any(_words_around(spot, copy) and _are_short(column) for spot in column.spots)
+        and not any(len(base.spots) > 1 and _tells_the_name(column, base) for base in columns)
     )
     if len(table.copies) > MANY and any(map(_steps_by_itself, columns)):
         return False

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import itertools
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Hashable, Iterable, Iterator, Sequence
 from enum import Enum
 
 import msgspec
@@ -29,27 +29,12 @@ OPERATORS_SHARE = 0.55
 """How much has to be alike where the rest differs in its operators only."""
 BUILT = 6
 """Statements of functions that are the same line by line, but for how something is worked out."""
+FEWEST_SAME, SAME_SHARE = 6, 0.45
+"""Lines of functions that are the same word for word, and their share, from which they have something in common."""
 LONGEST = 60
 MOST_PLACES = 120
 
 Symbol = Callable[[ProgramFile, int], int]
-
-
-class NearTwins(msgspec.Struct, frozen=True, eq=False):
-    """Procedures that are alike but for `unlike` statements, changed, missing or more."""
-
-    procedures: tuple[tuple[ProgramFile, Procedure], ...]
-    alike: int
-    unlike: int
-    only_built_alike: bool = False
-    """Less of them is the same than of others, but line by line they do the same to the same."""
-
-    def holding(self, copy: Copy) -> int | None:
-        """Which of the procedures the copy stands in; None for none."""
-        for k, (file, procedure) in enumerate(self.procedures):
-            if copy.file is file and procedure.node < copy.first < file.tree.end[procedure.node]:
-                return k
-        return None
 
 
 class Likeness(Enum):
@@ -59,6 +44,25 @@ class Likeness(Enum):
     DIRECTIONS = "all but the direction in which each moves"
     ALL_BUT_TESTS = "all but what they ask"
     FRAME = "how they begin and how they end"
+    BEGINNING = "how they begin"
+    BUILT = "what each line does, and to what"
+    SAME_LINES = "many lines, word for word"
+
+
+class NearTwins(msgspec.Struct, frozen=True, eq=False):
+    """Procedures that are alike but for `unlike` statements, changed, missing or more."""
+
+    procedures: tuple[tuple[ProgramFile, Procedure], ...]
+    alike: int
+    unlike: int
+    likeness: Likeness = Likeness.MOST_LINES
+
+    def holding(self, copy: Copy) -> int | None:
+        """Which of the procedures the copy stands in; None for none."""
+        for k, (file, procedure) in enumerate(self.procedures):
+            if copy.file is file and procedure.node < copy.first < file.tree.end[procedure.node]:
+                return k
+        return None
 
 
 class NearBlock(msgspec.Struct, frozen=True, eq=False):
@@ -68,14 +72,36 @@ class NearBlock(msgspec.Struct, frozen=True, eq=False):
     alike: int
     unlike: int
     likeness: Likeness = Likeness.MOST_LINES
+    stops: tuple[int, ...] = ()
+    """Where what they share ends, in nodes, where that is not all of them."""
+
+    @property
+    def spans(self) -> list[tuple[int, int]]:
+        """The node ranges of what they share."""
+        if not self.stops:
+            return [c.span for c in self.copies]
+        return [(c.first, stop) for c, stop in zip(self.copies, self.stops, strict=True)]
+
+    @property
+    def last_lines(self) -> list[int]:
+        """The last line of what they share, in each copy."""
+        stops = self.stops or (None,) * len(self.copies)
+        pairs = zip(self.copies, stops, strict=True)
+        return [c.end_line if stop is None else c.file.tree.end_line(stop - 1) for c, stop in pairs]
 
 
 class _Line(msgspec.Struct, frozen=True):
     """One statement by itself: its place in the nesting with what it looks like, and where it stands."""
 
-    shape: tuple[int, int]
+    shape: tuple[int, Hashable]
     file: ProgramFile
     node: int
+
+    @property
+    def head(self) -> tuple[str, ...]:
+        """The statement as far as its first block, token for token."""
+        stop = next((c for c in self.file.tree.children(self.node) if c in self.file.block_at), None)
+        return tuple(self.file.tree.text[self.node : self.file.tree.end[self.node] if stop is None else stop])
 
 
 def near_twins(
@@ -85,7 +111,7 @@ def near_twins(
     apart; grouped where one is like several."""
     bodies = [(file, file.statements_of(procedure)) for file, procedure in functions]
     lines = _worth_comparing(bodies, shape)
-    groups: list[tuple[set[int], int, int, bool]] = []
+    groups: list[tuple[set[int], int, int, Likeness]] = []
     if len(functions) > MOST_PLACES:
         return
     blunted = _blunted(bodies, lines, blunt)
@@ -94,16 +120,19 @@ def near_twins(
         built = found is None and _are_built_alike(lines[a], lines[b])
         if found is None and (built or blunted[a] == blunted[b]):
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
+        likeness = Likeness.BUILT if built else Likeness.MOST_LINES
+        if found is None:
+            found, likeness = _with_same_lines(lines[a], lines[b]), Likeness.SAME_LINES
         if found is None:
             continue
         alike, unlike = found
         known = next((g for g in groups if a in g[0] or b in g[0]), None)
         if known is None:
-            groups.append(({a, b}, alike, unlike, built))
+            groups.append(({a, b}, alike, unlike, likeness))
         else:
             known[0].update((a, b))
-    for members, alike, unlike, built in groups:
-        yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike, built)
+    for members, alike, unlike, likeness in groups:
+        yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike, likeness)
 
 
 def near_blocks(
@@ -148,11 +177,16 @@ def near_stretches(
     for one, other in sorted(pairs, key=lambda pair: -len(pair[0].file.statements_within(*pair[0].span))):
         if not (free(one) and free(other)) or any(a.overlaps(b) for a in (one, other) for b in taken):
             continue
-        first, second = (_lines_of(copy.file, copy.statements, shape) for copy in (one, other))
-        found = _compared(first, second, worded, loose=True)
+        found = nearly_alike(one, other, shape, worded)
         if found is not None:
             taken += [one, other]
             yield NearBlock((one, other), *found)
+
+
+def nearly_alike(one: Copy, other: Copy, shape: Symbol, worded: Symbol) -> tuple[int, int] | None:
+    """(statements alike, statements unlike) of stretches that are near copies; None where they are none."""
+    first, second = (_lines_of(copy.file, copy.statements, shape) for copy in (one, other))
+    return _compared(first, second, worded, loose=True)
 
 
 def _worth_comparing(places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol) -> list[list[_Line]]:
@@ -207,7 +241,8 @@ def _compared(
     if not enough or not 0 < unlike <= most:
         return None
     if loose and len(pairs) < MANY_ALIKE and _tests_left(one, pairs, 0) != _tests_left(other, pairs, 1):
-        return None
+        mostly = len(pairs) >= FEWEST_SAME and 2 * sum(_says_the_same(a, b) for a, b in pairs) > len(pairs)
+        return (len(pairs), longer - len(pairs)) if mostly else None
     return len(pairs), longer - len(pairs)
 
 
@@ -225,13 +260,22 @@ def _does(line: _Line) -> tuple[int, str, str]:
     return line.shape[0], tree.kind[node], line.file.called_name(node) or (tree.source_of(changed) if changed else "")
 
 
+def _with_same_lines(one: list[_Line], other: list[_Line]) -> tuple[int, int] | None:
+    """(statements that are the same word for word, others) where that is much of both; None where it is not."""
+    least = max(FEWEST_SAME, SAME_SHARE * max(len(one), len(other)))
+    if min(len(one), len(other)) < least:
+        return None
+    heads = [[_Line((line.shape[0], line.head), line.file, line.node) for line in lines] for lines in (one, other)]
+    kept = [{line.shape for line in lines} for lines in heads]
+    if len(kept[0] & kept[1]) < FEWEST_SAME:
+        return None
+    same = len(_aligned(*heads))
+    return (same, max(len(one), len(other)) - same) if same >= least else None
+
+
 def _says_the_same(one: _Line, other: _Line) -> bool:
     """True for two statements that are the same, token for token, as far as their blocks."""
-    texts = []
-    for file, node in ((one.file, one.node), (other.file, other.node)):
-        stop = next((c for c in file.tree.children(node) if c in file.block_at), file.tree.end[node])
-        texts.append(file.tree.text[node:stop])
-    return texts[0] == texts[1]
+    return one.head == other.head
 
 
 def _compared_kinds(line: _Line) -> tuple[str, ...]:

@@ -11,7 +11,8 @@ from collections.abc import Iterable
 from functools import partial
 from typing import NamedTuple
 
-from ..repeats.find import RepeatedBlock, Repeats
+from ..repeats.blocks import RepeatedBlock
+from ..repeats.find import Repeats
 from ..repeats.near import NearTwins
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from functools import partial
 
-from ..repeats.find import RepeatedBlock, Repeats, Twins
+from ..repeats.blocks import RepeatedBlock, Twins
+from ..repeats.find import Repeats
 from ..repeats.judge import FEWEST, worth_a_function
 from ..repeats.near import NearTwins
 from ..repeats.runs import Run

@@ -14,8 +14,8 @@ from ..program.members import class_name
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..records import SlotColumn
+from ..repeats.blocks import Twins
 from ..repeats.columns import Column, Derived
-from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Copy
 from .candidate import Candidate

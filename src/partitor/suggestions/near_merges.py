@@ -19,10 +19,10 @@ from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ShapeTable
 from ..records import SlotColumn
+from ..repeats.blocks import Twins
 from ..repeats.columns import Column, Derived, Spot
-from ..repeats.find import Twins
 from ..repeats.judge import MOST_PARAMETERS
-from ..repeats.near import NearTwins
+from ..repeats.near import Likeness, NearTwins
 from ..repeats.slots import Copy, compare
 from .candidate import Candidate
 from .edits import Edit, changed
@@ -51,6 +51,8 @@ class Aligned(msgspec.Struct, frozen=True, eq=False):
 def near_merge_candidate(near: NearTwins) -> Candidate:
     """One function for two that are nearly alike. Raises CannotWrite where it cannot be put into code."""
     (file, one), *rest = near.procedures
+    if near.likeness is Likeness.SAME_LINES:
+        raise CannotWrite("only some of their lines are the same")
     if len(rest) != 1 or rest[0][0] is not file:
         raise CannotWrite("the functions are alike only but for a line or two")
     other = rest[0][1]

@@ -1,0 +1,90 @@
+"""Places that begin alike: the same is asked for, the same is checked, and refused in the same words; only what is done
+otherwise is each place's own.
+
+Of a test with further branches the form is what it asks and its first branch. Where the same forms stand again, a place
+goes from the first statement that is alike to the end of that branch.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+
+import msgspec
+
+from ..program.program import ProgramFile
+from ..program.shapes import ShapeTable
+from .asking import FIRST_FORM, Form, Statements
+from .seeds import stretches
+from .slots import Copy
+
+ENOUGH = {2: 6, 3: 4}
+"""Statements that so many places, or more, have to share."""
+MOST_STATEMENTS = 400
+"""Statements in the lists with such places; in more it is data."""
+
+Span = tuple[int, int]
+
+
+class Beginnings(msgspec.Struct, frozen=True, eq=False):
+    """Places that begin alike: `copies` up to and with the statement in which they part, `stops` the nodes before which
+    what they share ends, `alike` how many statements that is."""
+
+    copies: tuple[Copy, ...]
+    stops: tuple[int, ...]
+    alike: int
+
+    @property
+    def spans(self) -> list[Span]:
+        """What they share."""
+        return [(c.first, stop) for c, stop in zip(self.copies, self.stops, strict=True)]
+
+
+def alike_at_first(
+    lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[ProgramFile, Span], bool]
+) -> Iterator[Beginnings]:
+    """Such places; `free`: a node range that is part of nothing yet."""
+    asking = [one for one in lists if any(_parts(one[0], s) for s in one[1])]
+    if len(asking) < min(ENOUGH) or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
+        return
+    known: dict[Form, int] = {}
+    forms = []
+    for file, statements, symbols in asking:
+        usable = [x >= 0 and _parts(file, s) for s, x in zip(statements, symbols, strict=True)]
+        forms.append(
+            [
+                known.setdefault(_form(file, shapes, s), FIRST_FORM + len(known)) if parts else x
+                for s, x, parts in zip(statements, symbols, usable, strict=True)
+            ]
+        )
+    taken: list[tuple[ProgramFile, Span]] = []
+    for starts, length in stretches([symbols for *_, symbols in asking], forms):
+        shared = next(k for k in range(length) if len({asking[q][2][i + k] for q, i in starts}) > 1)
+        if not shared:
+            continue
+        found = _places(asking, starts, shared)
+        enough = ENOUGH[min(len(starts), max(ENOUGH))]
+        held = [(c.file, span) for c, span in zip(found.copies, found.spans, strict=True)]
+        apart = not any(f is file and a < stop and start < b for f, (a, b) in taken for file, (start, stop) in held)
+        if found.alike >= enough and apart and all(free(*place) for place in held):
+            taken += held
+            yield found
+
+
+def _parts(file: ProgramFile, statement: int) -> bool:
+    """True for a test with further branches."""
+    return file.tree.kind[statement] in file.language.conditionals and len(file.blocks_of(statement)) > 1
+
+
+def _form(file: ProgramFile, shapes: ShapeTable, statement: int) -> Form:
+    """What a test asks, and what is done in its first branch."""
+    tree, block = file.tree, file.block_at[file.blocks_of(statement)[0]]
+    test = tree.child(statement, "condition")
+    asked = shapes.worded(tree, test) if test is not None else statement
+    return tree.kind[statement], asked, *(shapes.worded(tree, s) for s in block.statements)
+
+
+def _places(asking: Sequence[Statements], starts: Sequence[tuple[int, int]], shared: int) -> Beginnings:
+    """The places with so many statements before the one in which they part."""
+    copies = [Copy(asking[q][0], tuple(asking[q][1][i : i + shared + 1])) for q, i in starts]
+    stops = [c.file.tree.end[c.file.blocks_of(c.last)[0]] for c in copies]
+    return Beginnings(tuple(copies), tuple(stops), len(copies[0].file.statements_within(copies[0].first, stops[0])))

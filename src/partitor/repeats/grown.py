@@ -1,0 +1,48 @@
+"""Loops and tests with the same head that are not alike inside, together with the statements around them that are."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Sequence
+
+from ..program.shapes import ShapeTable
+from .asking import Statements
+from .slots import Copy
+
+MOST_HEADS = 6
+"""Places with one head; more are no slip of a hand."""
+FEWEST_INSIDE = 2
+"""Statements inside such a loop or test."""
+
+
+def around_heads(lists: Sequence[Statements], shapes: ShapeTable) -> Iterator[tuple[Copy, Copy]]:
+    """Pairs of stretches of statements, one behind the other, around two such places."""
+    heads: dict[int, list[tuple[int, int]]] = {}
+    for q, (file, statements, symbols) in enumerate(lists):
+        compound = file.language.loops | file.language.conditionals
+        for i, (s, symbol) in enumerate(zip(statements, symbols, strict=True)):
+            if symbol >= 0 and file.tree.kind[s] in compound:
+                heads.setdefault(shapes.alone(file.tree, s), []).append((q, i))
+    for places in heads.values():
+        for one, other in itertools.combinations(places, 2) if len(places) <= MOST_HEADS else ():
+            pair = _grown(lists, one, other)
+            if pair is not None:
+                yield pair
+
+
+def _grown(lists: Sequence[Statements], one: tuple[int, int], other: tuple[int, int]) -> tuple[Copy, Copy] | None:
+    """The two places with what stands around both; None where they are alike, or one stands in the other."""
+    (file, statements, symbols), (home, others, alike) = lists[one[0]], lists[other[0]]
+    (first, last), (start, stop) = (one[1], one[1] + 1), (other[1], other[1] + 1)
+    if symbols[first] == alike[start]:
+        return None
+    beside = lists[one[0]] is lists[other[0]]
+    while first and start and symbols[first - 1] == alike[start - 1] >= 0 and not (beside and start <= last):
+        first, start = first - 1, start - 1
+    while last < len(symbols) and stop < len(alike) and symbols[last] == alike[stop] >= 0:
+        if beside and last + 1 > start:
+            break
+        last, stop = last + 1, stop + 1
+    copies = Copy(file, tuple(statements[first:last])), Copy(home, tuple(others[start:stop]))
+    inside = all(len(c.file.statements_within(*c.span)) > FEWEST_INSIDE + 1 for c in copies)
+    return None if copies[0].overlaps(copies[1]) or not inside else copies
