@@ -6,7 +6,7 @@ import pytest
 from builders import read, report, worked
 
 from partitor.repeats.slots import Copy
-from partitor.suggestions.menus import chosen_words
+from partitor.suggestions.menus import asked_for, chosen_words
 
 BRANCHES = """
 what = input("buy, sell or list? ")
@@ -145,3 +145,40 @@ def test_a_result_that_the_program_calls_so_elsewhere_is_this_one():
     text = "".join(site.format(k) for k in (1, 2, 3))
     text += "gulls = gulls1 + gulls2 + gulls3\nterns = terns1 + terns2 + terns3\nprint(gulls, terns)\n"
     assert "    return this_gulls, this_terns\n" in worked(text)
+
+
+ASKED = """
+for turn in range(30):
+    print(row, column)
+    key = input("w, s or q: ")
+    if key == "w":
+        if row > 0 and grid[row - 1][column] != "#":
+            row -= 1
+        else:
+            print("Bump")
+    elif key == "s":
+        if row < 8 and grid[row + 1][column] != "#":
+            row += 1
+        else:
+            print("Bump")
+    {branch}:
+        print("Stay")
+"""
+
+
+@pytest.mark.parametrize(("branch", "expected"), [('elif key == "x"', "key"), ("elif row == 1", ""), ("else", "key")])
+def test_what_is_asked_for_and_chosen_by_is_handled(branch, expected):
+    program = read(ASKED.format(branch=branch), "python")
+    block = next(b for b in program.blocks if len(b.statements) == 3)
+    assert asked_for(Copy(program, tuple(block.statements[1:]))) == expected
+    assert asked_for(Copy(program, tuple(block.statements[:2]))) == ""
+
+
+FOUND = 'if grid[row][column] == "o":\n    points += 1\n    grid[row][column] = " "\n'
+
+
+def test_a_function_that_gives_back_what_it_was_given_updates_it():
+    text = "row = 2\ncolumn = 3\npoints = 0\ngrid = [list('.o.o') for k in range(9)]\n"
+    text += "".join(f"{move}\n{FOUND}" for move in ("row += 1", "column -= 1", "row -= 1", "column += 1"))
+    (suggestion,) = report(text + "print(points)\n").suggestions
+    assert suggestion.title == "A function update_points(row, column, points), called in 4 places"

@@ -237,3 +237,14 @@ def test_a_row_of_labels_beside_what_is_made_of_their_values_is_a_run(shown, exp
         text += f'print("{name.capitalize()}:", {name}, "=", {shown.format(name, "n" * (k + 1))}, "%")\n'
     text += "".join(f"{'n' * k} = {k}\n" for k in (2, 3, 4))
     assert ("repeated-run" in rules(text)) is expected
+
+
+SAME = 'if grid[row][column] == "o":\n    points += 1\n    grid[row][column] = " "\n'
+
+
+@pytest.mark.parametrize(("places", "expected"), [(4, True), (3, False)])
+def test_one_short_test_is_a_block_where_it_is_the_very_same_in_four_places(places, expected):
+    text = "row = column = points = 0\ngrid = [list('.o.o') for k in range(9)]\n"
+    steps = ("row += 1", "print('left')\ncolumn = row * 3", "print('up', row)\nrow = abs(row)", "column = 4")
+    text += "".join(f"{step}\n{SAME}" for step in steps[:places])
+    assert ("repeated-block" in rules(text + "row = points // 2\n")) is expected

@@ -127,7 +127,9 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     # So are choices that give one variable its value either way.
     given = len(copies) >= MANY and size == 1 and len(renamed) == 1 and saved > LEAST_SAVED and _is_either_or(first)
     swapped = len(copies) >= MANY and size == 1 and exchanges(first)
-    known = tested or chosen or again or given or swapped
+    # What is done in so many places, and is the very same each time, is one thing to do.
+    same = len(copies) > MANY and size == 1 and not columns and saved > LEAST_SAVED
+    known = tested or chosen or again or given or swapped or same
     if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not known)):
         return False
     if any(column.is_bare_list for column in columns):

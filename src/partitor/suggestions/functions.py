@@ -90,9 +90,10 @@ def function_candidate(
     differing = differing_words(table) | unlike
     comment = comment or heading
     returned = [v.name for v in interface.returned]
+    given = [p.name for p in interface.parameters]
     if not name and kind == "step":
-        name = namer.step(copies[0], comment, returned, [p.name for p in interface.parameters])
-    name = name or namer.function(copies[0], comment, returned, differing)
+        name = namer.step(copies[0], comment, returned, given)
+    name = name or namer.function(copies[0], comment, returned, differing, given)
     home = _own_class(copies, interface)
     if sharing is Sharing.CLASS or (home and not apart):
         beside = _member_around(copies[0])
@@ -108,18 +109,17 @@ def function_candidate(
     calls = _calls(table, interface, writer, name, bool(home))
     order = told_order(copies)
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
-    given = ", ".join(p.name for p in interface.parameters)
     declared = tuple(v.name for v in interface.declared)
     whole = Candidate(
         kind=kind,
-        title=f"A {'method' if home else 'function'} {name}({given}), {times}",
+        title=f"A {'method' if home else 'function'} {name}({', '.join(given)}), {times}",
         file=file,
         edits=(),
         claim=NewFunction(file.path, name, declared, home),
         slots=tuple(SlotColumn(interface.names.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
-        parameters=tuple(p.name for p in interface.parameters),
+        parameters=tuple(given),
     )
     if sharing is Sharing.CLASS:
         return in_a_class(

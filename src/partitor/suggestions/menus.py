@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 
 from ..program.program import ProgramFile
+from ..program.shapes import given_value
 from ..repeats.judge import inner_statements
 from ..repeats.slots import Copy
-from .words import ORDINALS, STOP_WORDS, comment_words, words_of
+from .words import ORDINALS, STOP_WORDS, VERBS, comment_words, words_of
 
 UNSAID = frozenset({"!=", "!==", "<>", "not", "and", "&&", "And", "<", ">", "<=", ">=", "!"})
 """What makes a test say something else than that one thing was chosen."""
@@ -42,6 +43,27 @@ def chosen_words(copy: Copy) -> list[str]:
     return []
 
 
+def asked_for(copy: Copy) -> str:
+    """The variable that somebody is asked for in the last statement but one, and that the last one's branches all ask
+    for: `key`; "" where it is not so."""
+    file, tree = copy.file, copy.file.tree
+    if len(copy.statements) < FEWEST_STATEMENTS:
+        return ""
+    before, last = copy.statements[-2:]
+    given = given_value(tree, before)
+    if given is None or tree.kind[last] not in file.language.conditionals:
+        return ""
+    called = {file.called_name(n) for n in range(given[1], tree.end[given[1]]) if tree.kind[n] == file.language.call}
+    name, branches = tree.text[given[0]], file.blocks_of(last)
+    heads = [
+        range(start, stop) for start, stop in zip([last, *map(tree.end.__getitem__, branches)], branches, strict=False)
+    ]
+    asking = [head for head in heads if any(tree.kind[n] == file.language.name for n in head)]
+    asks = len(asking) > 1 and all(name in tree.text[head.start : head.stop] for head in asking)
+    return name if asks and any(VERBS.get(word) == "read" for word in called) and len(name) >= SHORTEST else ""
+
+
+FEWEST_STATEMENTS = 2
 CLAUSES = frozenset({"elif_clause", "case_clause"})
 
 

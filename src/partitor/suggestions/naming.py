@@ -22,7 +22,7 @@ from ..repeats.judge import exchanges
 from ..repeats.series import family_of
 from ..repeats.slots import Copy, Table
 from ..repeats.texts import integers
-from .menus import chosen_words
+from .menus import asked_for, chosen_words
 from .topics import ends_with_output, heading_of_copies, topic_of_step
 from .words import (
     CHOSEN_VERBS,
@@ -271,9 +271,12 @@ class Namer:
             return self.fresh(["as", *own], [in_convention(["with", "more"], self.style)])
         return self.fresh(["with", *(words or ["more"])], [in_convention(["with", "more"], self.style)])
 
-    def function(self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str]) -> str:
-        """A fresh name for a function with the statements of `copy`."""
-        return self._capital(self._function(copy, comment, returned, differing))
+    def function(
+        self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], given: Sequence[str] = ()
+    ) -> str:
+        """A fresh name for a function with the statements of `copy`; `returned` and `given`: names that it gives back
+        and is given."""
+        return self._capital(self._function(copy, comment, returned, differing, changed=set(returned) <= set(given)))
 
     def _capital(self, name: str) -> str:
         """A function's name with a capital, where this student gives functions one."""
@@ -290,9 +293,12 @@ class Namer:
     def step(self, copy: Copy, comment: str, returned: Sequence[str], given: Sequence[str]) -> str:
         """A fresh name for a function that is one step of a longer one: of its heading, or what it works out."""
         new = [name for name in returned if name not in given]
-        chosen = [] if comment_words(comment) else chosen_words(copy)
-        if chosen:
-            return self._capital(self._chosen(copy, chosen, new))
+        if not comment_words(comment):
+            chosen, asked = chosen_words(copy), asked_for(copy)
+            if chosen:
+                return self._capital(self._chosen(copy, chosen, new))
+            if asked:
+                return self._capital(self.fresh(["handle", *words_of(asked)[:2]]))
         return self._capital(self._function(copy, comment, new, set(), topic_of_step(copy, returned, given)))
 
     def _chosen(self, copy: Copy, chosen: list[str], returned: Sequence[str]) -> str:
@@ -304,13 +310,19 @@ class Namer:
         return self.fresh(whole)
 
     def _function(
-        self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], about: Sequence[str] = ()
+        self,
+        copy: Copy,
+        comment: str,
+        returned: Sequence[str],
+        differing: set[str],
+        about: Sequence[str] = (),
+        changed: bool = False,
     ) -> str:
         words = comment_words(comment)
         if not words and len(copy.statements) == 1 and exchanges(copy):
             return self.fresh(["put", "in", "order"])
         bounded = self._keeps_within_bounds(copy) and len(returned) == 1
-        verb = "limit" if bounded else self._main_verb(copy, returned)
+        verb = "limit" if bounded else self._main_verb(copy, returned, changed)
         if words and words[0] in COMMON_VERBS:
             if len(words) > 1:
                 return self.fresh(words[:3])
@@ -658,7 +670,8 @@ class Namer:
 
     # -- functions -------------------------------------------------------------------------------
 
-    def _main_verb(self, copy: Copy, returned: Sequence[str]) -> str:
+    def _main_verb(self, copy: Copy, returned: Sequence[str], changed: bool = False) -> str:
+        """What is done, in a word; `changed`: to what is given, which is given back."""
         file = copy.file
         start, stop = copy.span
         calls = Counter(file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call)
@@ -670,7 +683,7 @@ class Namer:
             )
             if reads or ends_with_output(copy):
                 return "read" if reads else "print"
-            return "make" if self._makes(calls) else "find"
+            return "make" if self._makes(calls) else "update" if changed else "find"
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb
