@@ -59,15 +59,8 @@ def towards_near_twins(
     """Where the way leads for near twins."""
     lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
     if likeness is Likeness.SAME_LINES:
-        return outlined(
-            "function",
-            "Towards a function for what the functions share",
-            file.path,
-            lines,
-            "Find the part that all of them do in the same words, such as looking for what was asked for and saying "
-            "that it is not there. Make it a function of its own that gives back what was found, and call it in each.",
-            reason,
-        )
+        way = WAYS[likeness]
+        return outlined("function", way.title, file.path, lines, way.how, reason or way.why_not)
     return outlined(
         "merge",
         f"Towards one function in place of {len(procedures)}",
@@ -142,6 +135,13 @@ WAYS = {
         "has to say first that there is nothing to do.",
         "what the branches work out in between differs, and what is asked first would be asked in every case",
     ),
+    Likeness.SAME_LINES: Way(
+        "{alike} statements stand in {count} places word for word, with others in between.",
+        "Towards a function for what the places share",
+        "Find the part that all of them do in the same words, such as looking for what was asked for and saying "
+        "that it is not there. Make it a function of its own that gives back what was found, and call it in each.",
+        "only some of their lines are the same",
+    ),
     Likeness.BEGINNING: Way(
         "These {count} places begin alike, with {alike} statements up to what each does of its own.",
         "Towards a function for what the places begin with",
@@ -156,7 +156,8 @@ WAYS = {
 def told_of(near: NearBlock) -> str:
     """What is said of near copies."""
     count, alike = number_word(len(near.copies)), number_word(near.alike)
-    return WAYS[near.likeness].told.format(count=count, alike=alike, lines=number_of_lines(near.unlike))
+    told = WAYS[near.likeness].told.format(count=count, alike=alike, lines=number_of_lines(near.unlike))
+    return told[0].upper() + told[1:]
 
 
 def towards_what_is_shared(near: NearBlock) -> Suggestion:

@@ -248,3 +248,86 @@ def test_one_short_test_is_a_block_where_it_is_the_very_same_in_four_places(plac
     steps = ("row += 1", "print('left')\ncolumn = row * 3", "print('up', row)\nrow = abs(row)", "column = 4")
     text += "".join(f"{step}\n{SAME}" for step in steps[:places])
     assert ("repeated-block" in rules(text + "row = points // 2\n")) is expected
+
+
+MENU = """
+names = []
+while True:
+    what = input("f or d? ")
+    if what == "f":
+        name = input("Name: ")
+        found = False
+        for k in range(len(names)):
+            if names[k] == name:
+                print(k, names[k])
+                found = True
+        if not found:
+            print("Nobody is called", name)
+    elif what == "d":
+        name = input("Name: ")
+        found = False
+        for k in range(len(names) - 1, -1, -1):
+            if names[k] == name:
+                del names[k]
+                del marks[k]
+                found = True
+        if not found:
+            print("Nobody is called", name)
+"""
+
+
+def test_branches_with_many_lines_word_for_word_have_something_in_common():
+    assert told(MENU, "repeated-block") == ["Six statements stand in two places word for word, with others in between."]
+    assert told(MENU.replace("found", "there", 3), "repeated-block") == []
+
+
+INBOX = """
+inbox = [("Ada", "Hi"), ("Bo", "Rent"), ("Ada", "Lunch?")]
+print("All messages")
+n = 0
+for sender, text in inbox:
+    n += 1
+    print(n, sender + ": " + text)
+print(n, "messages")
+print("From Ada")
+n = 0
+for sender, text in inbox:
+    if sender == "Ada":
+        n += 1
+        print(n, sender + ": " + text)
+print(n, "messages")
+"""
+
+
+def test_the_same_under_one_test_more_is_nearly_the_same():
+    (finding,) = [f for f in report(INBOX).findings if f.rule == "repeated-block"]
+    assert finding.message == "These six statements stand in two places, alike but for one line."
+
+
+LIFT = """
+def go(floor, target):
+    if target > floor:
+        while floor < target:
+            floor += 1
+            print("floor", floor)
+        print("doors open")
+        {0}
+    elif target < floor:
+        while floor > target:
+            floor -= 1
+            print("floor", floor)
+        print("doors open")
+        {1}
+    return floor
+
+
+print(go(go(0, 3), 1))
+"""
+
+
+@pytest.mark.parametrize(
+    ("last", "expected"),
+    [(['print("doors close")', 'print("doors close")'], True), (['print("up")', "floor = target"], False)],
+)
+def test_branches_that_do_the_same_up_and_down_are_nearly_the_same(last, expected):
+    assert ("repeated-block" in rules(LIFT.format(*last))) is expected

@@ -25,26 +25,28 @@ MOST_STATEMENTS = 400
 FIRST_FORM = 1 << 40
 """The numbers of forms are none that a symbol has."""
 
+Span = tuple[int, int]
 Form = tuple[object, ...]
 Statements = tuple[ProgramFile, Sequence[int], Sequence[int]]
 """A file, a statement list of it, and the list's symbols; negative for one that is part of nothing."""
 
 
 def alike_but_for_tests(
-    lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[Copy], bool]
+    lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[ProgramFile, Span], bool]
 ) -> Iterator[tuple[Copy, ...]]:
-    """Such places; `free`: a stretch that is part of nothing yet."""
-    tests = [[(file, s) for s in statements if _asks(file, s)] for file, statements, _ in lists]
+    """Such places; `free`: a node range that is part of nothing yet."""
+    tests = [(k, _size(file, s)) for k, (file, statements, _) in enumerate(lists) for s in statements if _asks(file, s)]
     # What has one form is of one kind, and equally large.
-    large = Counter((f.tree.kind[s], len(f.statements_within(s, f.tree.end[s]))) for found in tests for f, s in found)
-    asking = [one for one, found in zip(lists, tests, strict=True) if found]
-    if max(large.values(), default=0) < FEWEST_PLACES or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
+    large = Counter(size for _, size in tests)
+    asking = [lists[k] for k in dict.fromkeys(k for k, size in tests if large[size] >= FEWEST_PLACES)]
+    if not asking or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
         return
     known: dict[Form, int] = {}
     sharp: list[list[int]] = []
     forms: list[list[int]] = []
     for k, (file, statements, symbols) in enumerate(asking):
-        usable = [x >= 0 and free(Copy(file, (s,))) for s, x in zip(statements, symbols, strict=True)]
+        ends = file.tree.end
+        usable = [x >= 0 and free(file, (s, ends[s])) for s, x in zip(statements, symbols, strict=True)]
         sharp.append([x if may else -1 - k for x, may in zip(symbols, usable, strict=True)])
         forms.append(
             [
@@ -62,6 +64,11 @@ def alike_but_for_tests(
         if inner_statements(copies[0]) >= FEWEST_STATEMENTS and not any(a.overlaps(b) for a in copies for b in taken):
             taken += copies
             yield copies
+
+
+def _size(file: ProgramFile, statement: int) -> tuple[str, int]:
+    """The kind of a statement, and how many it holds."""
+    return file.tree.kind[statement], len(file.statements_within(statement, file.tree.end[statement]))
 
 
 def _asks(file: ProgramFile, statement: int) -> bool:

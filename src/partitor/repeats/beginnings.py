@@ -7,13 +7,14 @@ goes from the first statement that is alike to the end of that branch.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
 import msgspec
 
 from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable
-from .asking import FIRST_FORM, Form, Statements
+from .asking import FIRST_FORM, Form, Span, Statements
 from .seeds import stretches
 from .slots import Copy
 
@@ -21,8 +22,6 @@ ENOUGH = {2: 6, 3: 4}
 """Statements that so many places, or more, have to share."""
 MOST_STATEMENTS = 400
 """Statements in the lists with such places; in more it is data."""
-
-Span = tuple[int, int]
 
 
 class Beginnings(msgspec.Struct, frozen=True, eq=False):
@@ -43,17 +42,20 @@ def alike_at_first(
     lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[ProgramFile, Span], bool]
 ) -> Iterator[Beginnings]:
     """Such places; `free`: a node range that is part of nothing yet."""
-    asking = [one for one in lists if any(_parts(one[0], s) for s in one[1])]
-    if len(asking) < min(ENOUGH) or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
+    parting = [(k, _size(file, s)) for k, (file, statements, _) in enumerate(lists) for s in _parting(file, statements)]
+    # What begins alike asks as much.
+    sizes = Counter(size for _, size in parting)
+    asking = [lists[k] for k in dict.fromkeys(k for k, size in parting if sizes[size] >= min(ENOUGH))]
+    if not asking or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
         return
     known: dict[Form, int] = {}
     forms = []
     for file, statements, symbols in asking:
-        usable = [x >= 0 and _parts(file, s) for s, x in zip(statements, symbols, strict=True)]
+        parting_here = set(_parting(file, statements))
         forms.append(
             [
-                known.setdefault(_form(file, shapes, s), FIRST_FORM + len(known)) if parts else x
-                for s, x, parts in zip(statements, symbols, usable, strict=True)
+                known.setdefault(_form(file, shapes, s), FIRST_FORM + len(known)) if s in parting_here and x >= 0 else x
+                for s, x in zip(statements, symbols, strict=True)
             ]
         )
     taken: list[tuple[ProgramFile, Span]] = []
@@ -70,9 +72,17 @@ def alike_at_first(
             yield found
 
 
-def _parts(file: ProgramFile, statement: int) -> bool:
-    """True for a test with further branches."""
-    return file.tree.kind[statement] in file.language.conditionals and len(file.blocks_of(statement)) > 1
+def _parting(file: ProgramFile, statements: Sequence[int]) -> list[int]:
+    """Those that are tests with further branches."""
+    tree, clauses, conditionals = file.tree, file.language.clauses, file.language.conditionals
+    tests = [s for s in statements if tree.kind[s] in conditionals]
+    return [s for s in tests if any(tree.kind[child] in clauses for child in tree.children(s))]
+
+
+def _size(file: ProgramFile, statement: int) -> int:
+    """How many nodes a test and its first branch have."""
+    block = next((n for n in range(statement + 1, file.tree.end[statement]) if n in file.block_at), statement)
+    return file.tree.end[block] - statement
 
 
 def _form(file: ProgramFile, shapes: ShapeTable, statement: int) -> Form:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
+from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable
-from .asking import Statements
+from .asking import Span, Statements
 from .slots import Copy
 
 MOST_HEADS = 6
@@ -15,14 +16,17 @@ FEWEST_INSIDE = 2
 """Statements inside such a loop or test."""
 
 
-def around_heads(lists: Sequence[Statements], shapes: ShapeTable) -> Iterator[tuple[Copy, Copy]]:
-    """Pairs of stretches of statements, one behind the other, around two such places."""
+def around_heads(
+    lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[ProgramFile, Span], bool]
+) -> Iterator[tuple[Copy, Copy]]:
+    """Pairs of stretches of statements, one behind the other, around two such places; `free`: a node range that is part
+    of nothing yet."""
     heads: dict[int, list[tuple[int, int]]] = {}
     for q, (file, statements, symbols) in enumerate(lists):
-        compound = file.language.loops | file.language.conditionals
-        for i, (s, symbol) in enumerate(zip(statements, symbols, strict=True)):
-            if symbol >= 0 and file.tree.kind[s] in compound:
-                heads.setdefault(shapes.alone(file.tree, s), []).append((q, i))
+        compound, tree = file.language.loops | file.language.conditionals, file.tree
+        for i, s in enumerate(statements):
+            if tree.kind[s] in compound and symbols[i] >= 0 and free(file, (s, tree.end[s])):
+                heads.setdefault(shapes.alone(tree, s), []).append((q, i))
     for places in heads.values():
         for one, other in itertools.combinations(places, 2) if len(places) <= MOST_HEADS else ():
             pair = _grown(lists, one, other)

@@ -10,7 +10,7 @@ import msgspec
 
 from ..program.program import Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable
-from .asking import Statements, alike_but_for_tests
+from .asking import Span, Statements, alike_but_for_tests
 from .beginnings import alike_at_first
 from .blocks import RepeatedBlock, Twins
 from .choices import Choice, choices
@@ -22,8 +22,6 @@ from .near import LEAST_ALIKE, Likeness, NearBlock, NearTwins, near_blocks, near
 from .runs import Run, StatementList
 from .slots import Copy
 from .third import nearly_copies
-
-Span = tuple[int, int]
 
 
 class NearFinder:
@@ -93,8 +91,8 @@ class NearFinder:
             NearBlock(begun.copies, begun.alike, 0, Likeness.BEGINNING, begun.stops)
             for begun in alike_at_first(every, self.shapes, self._is_free_span)
         )
-        found += self._added(map(_but_for_tests, alike_but_for_tests(every, self.shapes, self._is_free)))
-        pairs = itertools.chain(alike_but_for_operators, around_heads(every, self.shapes))
+        found += self._added(map(_but_for_tests, alike_but_for_tests(every, self.shapes, self._is_free_span)))
+        pairs = itertools.chain(alike_but_for_operators, around_heads(every, self.shapes, self._is_free_span))
         found += self._added(near_stretches(pairs, self._shape, self._worded, self._is_free))
         return found
 

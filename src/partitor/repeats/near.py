@@ -115,6 +115,7 @@ def near_twins(
     if len(functions) > MOST_PLACES:
         return
     blunted = _blunted(bodies, lines, blunt)
+    heads = [_heads(found) for found in lines]
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         found = _compared(lines[a], lines[b], worded)
         built = found is None and _are_built_alike(lines[a], lines[b])
@@ -122,7 +123,7 @@ def near_twins(
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         likeness = Likeness.BUILT if built else Likeness.MOST_LINES
         if found is None:
-            found, likeness = _with_same_lines(lines[a], lines[b]), Likeness.SAME_LINES
+            found, likeness = _with_same_lines(heads[a], heads[b]), Likeness.SAME_LINES
         if found is None:
             continue
         alike, unlike = found
@@ -144,18 +145,22 @@ def near_blocks(
         return
     lines = _worth_comparing(places, shape)
     blunted = _blunted(places, lines, blunt)
+    heads = [_heads(found) for found in lines]
     copies = [Copy(file, tuple(statements)) for file, statements in places]
     taken: set[int] = set()
     for a, b in itertools.combinations([k for k, found in enumerate(lines) if found], 2):
         if a in taken or b in taken or copies[a].overlaps(copies[b]):
             continue
         found = _compared(lines[a], lines[b], worded)
+        likeness = Likeness.MOST_LINES
         if found is None and blunted[a] == blunted[b]:
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
+        if found is None:
+            found, likeness = _with_same_lines(heads[a], heads[b]), Likeness.SAME_LINES
         if found is not None:
             # What stands inside these is like what stands inside the other one, of course.
             taken |= {k for k, c in enumerate(copies) if c.overlaps(copies[a]) or c.overlaps(copies[b])}
-            yield NearBlock((copies[a], copies[b]), *found)
+            yield NearBlock((copies[a], copies[b]), *found, likeness)
 
 
 def _blunted(
@@ -185,8 +190,13 @@ def near_stretches(
 
 def nearly_alike(one: Copy, other: Copy, shape: Symbol, worded: Symbol) -> tuple[int, int] | None:
     """(statements alike, statements unlike) of stretches that are near copies; None where they are none."""
-    first, second = (_lines_of(copy.file, copy.statements, shape) for copy in (one, other))
-    return _compared(first, second, worded, loose=True)
+    lines = [_lines_of(copy.file, copy.statements, shape) for copy in (one, other)]
+    found = _compared(lines[0], lines[1], worded, loose=True)
+    if found is not None or len(lines[0]) == len(lines[1]):
+        return found
+    # What stands under one test more is deeper, and the same.
+    flat = [[_Line((0, line.shape[1]), line.file, line.node) for line in side] for side in lines]
+    return _compared(flat[0], flat[1], worded, loose=True)
 
 
 def _worth_comparing(places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol) -> list[list[_Line]]:
@@ -227,7 +237,8 @@ def _compared(
     if shorter < LEAST_ALIKE or longer - shorter > MOST_UNLIKE:
         return None
     shapes, others = [line.shape for line in one], [line.shape for line in other]
-    least = max(LEAST_ALIKE, share * longer)
+    fewest = LEAST_ALIKE - (share == OPERATORS_SHARE and shorter > LEAST_ALIKE)
+    least = max(fewest, share * longer)
     known = set(others)
     if sum(shape in known for shape in shapes) < least or sum((Counter(shapes) & Counter(others)).values()) < least:
         return None
@@ -260,17 +271,20 @@ def _does(line: _Line) -> tuple[int, str, str]:
     return line.shape[0], tree.kind[node], line.file.called_name(node) or (tree.source_of(changed) if changed else "")
 
 
+def _heads(lines: list[_Line]) -> list[_Line]:
+    """The lines with what they say, word for word, in place of their shapes; [] for too few."""
+    return [_Line((k.shape[0], k.head), k.file, k.node) for k in lines] if len(lines) >= FEWEST_SAME else []
+
+
 def _with_same_lines(one: list[_Line], other: list[_Line]) -> tuple[int, int] | None:
     """(statements that are the same word for word, others) where that is much of both; None where it is not."""
-    least = max(FEWEST_SAME, SAME_SHARE * max(len(one), len(other)))
-    if min(len(one), len(other)) < least:
+    longer = max(len(one), len(other))
+    least = max(FEWEST_SAME, SAME_SHARE * longer)
+    said = {line.shape for line in other}
+    if sum(line.shape in said for line in one) < least:
         return None
-    heads = [[_Line((line.shape[0], line.head), line.file, line.node) for line in lines] for lines in (one, other)]
-    kept = [{line.shape for line in lines} for lines in heads]
-    if len(kept[0] & kept[1]) < FEWEST_SAME:
-        return None
-    same = len(_aligned(*heads))
-    return (same, max(len(one), len(other)) - same) if same >= least else None
+    same = len(_aligned(one, other))
+    return (same, longer - same) if same >= least else None
 
 
 def _says_the_same(one: _Line, other: _Line) -> bool:
