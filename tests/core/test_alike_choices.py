@@ -286,3 +286,38 @@ class {0}:
 """
     text = pet.format("Dog", "woof") + pet.format("Cat", "miaow") + 'Dog("Rex").play()\nCat("Tom").speak()\n'
     assert [f.rule for f in report(text).findings if f.rule.startswith(("twin", "repeated"))] == ["twin-functions"]
+
+
+LADDERS = """
+place = 1
+while place < 50:
+    place = place + int(input("Rolled: "))
+    if place == 7:
+        print("A ladder!")
+        place = 19
+        {same}
+    elif place == 15:
+        print("A snake!")
+        place = 4
+        {same}
+    elif place == 22:
+        print("A ladder!")
+        place = 37
+        {same}
+    elif place == 44:
+        print("A snake!")
+        place = 30
+        {last}
+"""
+
+
+@pytest.mark.parametrize(
+    ("same", "last", "expected"),
+    [
+        ('print("Now on", place)', 'print("Now on", place)', True),
+        ('print("Now on", place)', "place = place + 1", False),
+        ("pass", "turns = 3", False),
+    ],
+)
+def test_branches_that_set_something_and_go_on_alike_are_a_table(same, last, expected):
+    assert ("repeated-run" in rules(LADDERS.format(same=same, last=last))) is expected

@@ -28,6 +28,8 @@ WIDEST = 80
 """Signs of a line with a test; a longer one is broken, and saves less."""
 FEWEST_CHOICES = 5
 """Branches that give a literal for a literal; fewer are a choice."""
+MOST_SET = 5
+"""Statements of a branch that sets something, says so, and goes on as the others do."""
 
 
 def alike_branches(file: ProgramFile) -> Iterator[Table]:
@@ -35,7 +37,7 @@ def alike_branches(file: ProgramFile) -> Iterator[Table]:
     tree = file.tree
     # Most choices have two branches, and are not looked into.
     counts = Counter(tree.parent[n] for n, kind in enumerate(tree.kind) if kind in {"elif_clause", "case_clause"})
-    chains = [_branches(file, n) for n, count in counts.items() if count >= FEWEST_OF_A_NAME - 1]
+    chains = [_branches(file, n, MOST_SET) for n, count in counts.items() if count >= FEWEST_OF_A_NAME - 1]
     tests = (b.statements for b in file.blocks if len(b.statements) >= FEWEST_CHOICES)
     returning = [s for s in tests if [tree.kind[n] for n in s].count("if_statement") >= FEWEST_CHOICES]
     for branches in (*chains, *(_leaving(file, statements) for statements in returning)):
@@ -115,6 +117,10 @@ def _longest(branches: list[Copy]) -> Table | None:
             table = compare(copies)
             if table is None:
                 continue
+            if len(copies[0].statements) > MOST_STATEMENTS + 1:
+                if count >= FEWEST_BRANCHES and _set_alike(table):
+                    return table
+                continue
             few = len(copies[0].statements) == 2 and count < FEWEST_BRANCHES
             if _count_up(table) and (not few or _asks_for_its_name(table)):
                 return table
@@ -168,6 +174,20 @@ def _choose(table: Table) -> bool:
     equal = {tree.text[n] for n in range(copy.statements[0], tree.end[copy.statements[0]])} & {"==", "==="}
     is_case = tree.kind[tree.parent[copy.statements[0]]] == "case_clause"
     return len(asked) == 1 and (bool(equal) or is_case)
+
+
+def _set_alike(table: Table) -> bool:
+    """True where each branch asks for a literal, gives variables literals of its own, and does something besides that
+    is the same in all."""
+    copy, columns = table.copies[0], table.columns
+    tree, (test, *done) = copy.file.tree, copy.statements
+    asked = [c for c in columns if _is_asked(c, copy)]
+    own = {s.nodes[0] for c in columns for s in c.spots}
+    same = [s for s in done if not any(s <= node < tree.end[s] for node in own)]
+    given = [s for s in done if s not in same and tree.kind[s] == "assignment"]
+    literal = all(_is_literal(c, copy) for c in columns)
+    equal = not {"==", "==="}.isdisjoint(tree.text[test : tree.end[test]])
+    return literal and equal and len(asked) == 1 and bool(same) and bool(given)
 
 
 def _shows_a_literal(copy: Copy) -> bool:
