@@ -67,6 +67,11 @@ def test_a_number_that_stands_beside_several_things_tells_nothing():
     assert words(menus + BRANCHES, 'print("gone")') == []
 
 
+def test_small_words_of_a_menu_stay_and_what_says_nothing_is_no_entry():
+    menu = 'print("1 - Check in")\nprint("4 - Check out the guest")\nprint("Rooms 1 to 4 only.")\n'
+    assert words(menu + BRANCHES, 'print("gone")') == ["check", "out", "guest"]
+
+
 def test_a_single_number_in_a_text_is_no_menu():
     assert words('print("4 boats")\n' + BRANCHES, 'print("gone")') == []
 
@@ -166,7 +171,10 @@ for turn in range(30):
 """
 
 
-@pytest.mark.parametrize(("branch", "expected"), [('elif key == "x"', "key"), ("elif row == 1", ""), ("else", "key")])
+@pytest.mark.parametrize(
+    ("branch", "expected"),
+    [('elif key == "x"', "key"), ("elif row == 1", ""), ("elif key not in row", ""), ("else", "key")],
+)
 def test_what_is_asked_for_and_chosen_by_is_handled(branch, expected):
     program = read(ASKED.format(branch=branch), "python")
     block = next(b for b in program.blocks if len(b.statements) == 3)

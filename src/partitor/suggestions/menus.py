@@ -8,13 +8,15 @@ from ..program.program import ProgramFile
 from ..program.shapes import given_value
 from ..repeats.judge import inner_statements
 from ..repeats.slots import Copy
-from .words import ORDINALS, STOP_WORDS, VERBS, comment_words, words_of
+from .words import ORDINALS, STOP_WORDS, VERBS, base_form, words_of
 
 UNSAID = frozenset({"!=", "!==", "<>", "not", "and", "&&", "And", "<", ">", "<=", ">=", "!"})
 """What makes a test say something else than that one thing was chosen."""
 CHOSEN = re.compile(r"""["'](\w[\w ]*)["']|(\d+)""")
-ENTRY = re.compile(r"(?<![\w.])(\d{1,2})(?: ?[-.):=\]]+ ?| )([A-Za-z]{3,}(?: [A-Za-z]{2,}){0,2})")
+ENTRY = re.compile(r"(?<![\w.])(\d{1,2})(?: ?[-.):=\]]+ ?| )([A-Za-z]{3,}(?: [A-Za-z]{2,}){0,3})")
 """An entry of a menu: `1. Add a boat`, `2) Remove`, `3 = list`, `4 quit`."""
+ARTICLES = frozenset({"a", "an", "the", "your", "my", "some"})
+EQUALS = frozenset({"==", "===", "=", "equals", "case", "Case"})
 SHORTEST = 3
 LONGEST_CHOICE = 2
 """Words that somebody may be asked to type for one thing."""
@@ -59,7 +61,8 @@ def asked_for(copy: Copy) -> str:
         range(start, stop) for start, stop in zip([last, *map(tree.end.__getitem__, branches)], branches, strict=False)
     ]
     asking = [head for head in heads if any(tree.kind[n] == file.language.name for n in head)]
-    asks = len(asking) > 1 and all(name in tree.text[head.start : head.stop] for head in asking)
+    texts = [tree.text[head.start : head.stop] for head in asking]
+    asks = len(texts) > 1 and all(name in words and not EQUALS.isdisjoint(words) for words in texts)
     return name if asks and any(VERBS.get(word) == "read" for word in called) and len(name) >= SHORTEST else ""
 
 
@@ -77,8 +80,9 @@ def _menu(file: ProgramFile) -> dict[str, list[str]]:
     for node, kind in enumerate(tree.kind):
         if kind in language.strings or kind == "string_content":
             for number, entry in ENTRY.findall(tree.source_of(node).replace("\\n", " ").replace("\\t", " ")):
-                words = comment_words(entry)
-                if words and len(words[0]) >= SHORTEST:
+                words = [word for word in words_of(entry) if word not in ARTICLES]
+                words[:1] = map(base_form, words[:1])
+                if words and not STOP_WORDS.issuperset(words) and len(words[0]) >= SHORTEST:
                     said.setdefault(number, set()).add(tuple(words))
     menu = {number: list(next(iter(entries))) for number, entries in said.items() if len(entries) == 1}
     file.derived["menu"] = menu if len(menu) > 1 else {}

@@ -52,6 +52,7 @@ ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
 ELEMENT = re.compile(r"""(\w+)\[(?:["'](\w+)["']|\w+)\]""")
 """An element of a list or dictionary: what holds it, and its key where that is a word."""
+CHANGES_OF_COLLECTIONS = frozenset("append extend insert remove pop sort reverse push unshift splice".split())
 LONGEST_LETTERS = 2
 """Letters of a name that says nothing."""
 LONGEST_OF_TWO = 2
@@ -657,6 +658,9 @@ class Namer:
             if tree.kind[parent] == "for_statement" and tree.field[spot.nodes[0]] == "right":
                 return True
             if tree.kind[parent] == "subscript" and tree.field[spot.nodes[0]] == "value":
+                return True
+            held = tree.kind[parent] == file.language.member[0] and spot.nodes[0] == parent + 1
+            if held and tree.text[tree.end[parent] - 1] in CHANGES_OF_COLLECTIONS:
                 return True
             if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
                 "len",

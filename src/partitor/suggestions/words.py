@@ -151,11 +151,11 @@ def in_convention(words: Sequence[str], style: Style) -> str:
 def comment_words(comment: str) -> list[str]:
     words = [w for w in words_of(comment.split(",")[0].split(":")[0]) if w not in STOP_WORDS]
     if words:
-        words[0] = _base_form(words[0])
+        words[0] = base_form(words[0])
     return words[:4]
 
 
-def _base_form(verb: str) -> str:
+def base_form(verb: str) -> str:
     """`prints` and `printing` → `print`, where that is a verb we know."""
     for ending, repair in (("ing", ""), ("ing", "e"), ("es", ""), ("s", ""), ("ies", "y")):
         stem = verb.removesuffix(ending) + repair
