@@ -194,12 +194,12 @@ class Remarks:
         places = [Place(c.file.path, c.start_line, end) for c, end in ends]
         bodies = [c.file.lines[p.start_line - 1 : p.end_line] for c, p in zip(near.copies, places, strict=True)]
         self.add(
-            "repeated-block",
+            "repeated-run" if near.names else "repeated-block",
             told_of(near),
             places,
             (len(near.copies) - 1) * near.alike,
             towards_what_is_shared(near),
-            slots=lines_that_differ(bodies),
+            slots=() if near.names else lines_that_differ(bodies),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )

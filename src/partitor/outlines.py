@@ -142,6 +142,13 @@ WAYS = {
         "that it is not there. Make it a function of its own that gives back what was found, and call it in each.",
         "only some of their lines are the same",
     ),
+    Likeness.PARALLEL: Way(
+        "{names} are used alike in {count} rows of statements.",
+        "Towards one list in place of the variables",
+        "Keep what belongs to each of them in one list or dictionary, and go through it in a loop in place of each "
+        "row; for one more, only the list has to grow.",
+        "each row alone would save hardly a line",
+    ),
     Likeness.BEGINNING: Way(
         "These {count} places begin alike, with {alike} statements up to what each does of its own.",
         "Towards a function for what the places begin with",
@@ -156,8 +163,9 @@ WAYS = {
 def told_of(near: NearBlock) -> str:
     """What is said of near copies."""
     count, alike = number_word(len(near.copies)), number_word(near.alike)
-    told = WAYS[near.likeness].told.format(count=count, alike=alike, lines=number_of_lines(near.unlike))
-    return told[0].upper() + told[1:]
+    names = listed(near.names) if near.names else ""
+    told = WAYS[near.likeness].told.format(count=count, alike=alike, lines=number_of_lines(near.unlike), names=names)
+    return told if names else told[0].upper() + told[1:]
 
 
 def towards_what_is_shared(near: NearBlock) -> Suggestion:

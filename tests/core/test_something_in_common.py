@@ -331,3 +331,47 @@ print(go(go(0, 3), 1))
 )
 def test_branches_that_do_the_same_up_and_down_are_nearly_the_same(last, expected):
     assert ("repeated-block" in rules(LIFT.format(*last))) is expected
+
+
+VOTES = """
+{0} = 0
+{1} = 0
+{2} = 0
+for vote in open("votes.txt").read().split():
+    if vote == "A":
+        {0} = {0} + 1
+    elif vote == "B":
+        {1} = {1} + 1
+    elif vote == "C":
+        {2} = {2} + 1
+valid = {0} + {1} + {2}
+print("Anna :", {0}, "votes,", {3})
+print("Bela :", {1}, "votes,", {4})
+print("Cora :", {2}, "votes,", {5})
+"""
+SHARES = ("round(anna / valid * 100)", "round(bela / valid * 100)", "round(cora / valid * 100)")
+
+
+def test_variables_that_stand_in_row_after_row_are_one_list_in_pieces():
+    (finding,) = [f for f in report(VOTES.format("anna", "bela", "cora", *SHARES)).findings if f.rule == "repeated-run"]
+    assert finding.message == "anna, bela and cora are used alike in three rows of statements."
+    assert [(p.start_line, p.end_line) for p in finding.places] == [(1, 3), (6, 10), (12, 14)]
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        (VOTES.format("a", "b", "c", 1, 2, 3), "letters"),
+        (
+            VOTES.format("anna", "bela", "cora", *SHARES[:2], "valid").replace("cora = cora", "cora = 2"),
+            "two rows only",
+        ),
+        (
+            'name = input("Name: ")\ntown = input("Town: ")\nboat = input("Boat: ")\nname = name.strip()\n'
+            'town = town.strip()\nboat = boat.strip()\nprint("Name", name)\nprint("Town", town)\nprint("Boat", boat)\n',
+            "nothing is reckoned",
+        ),
+    ],
+)
+def test_variables_that_only_stand_beside_each_other_are_not(text, why):
+    assert not [message for message in told(text, "repeated-run") if "used alike" in message], why

@@ -19,6 +19,7 @@ from .framed import Framed, framed
 from .grown import around_heads
 from .judge import inner_statements
 from .near import LEAST_ALIKE, Likeness, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
+from .parallel import parallel_variables
 from .runs import Run, StatementList
 from .slots import Copy
 from .third import nearly_copies
@@ -88,12 +89,16 @@ class NearFinder:
         places = [(c.file, c.statements) for c in copies if inner_statements(c) >= LEAST_ALIKE and self._is_free(c)]
         found += self._added(near_blocks(places, self._shape, self._worded, self._blunt))
         found += self._added(
-            NearBlock(begun.copies, begun.alike, 0, Likeness.BEGINNING, begun.stops)
+            NearBlock(begun.copies, begun.alike, 0, Likeness.BEGINNING, stops=begun.stops)
             for begun in alike_at_first(every, self.shapes, self._is_free_span)
         )
         found += self._added(map(_but_for_tests, alike_but_for_tests(every, self.shapes, self._is_free_span)))
         pairs = itertools.chain(alike_but_for_operators, around_heads(every, self.shapes, self._is_free_span))
         found += self._added(near_stretches(pairs, self._shape, self._worded, self._is_free))
+        found += self._added(
+            NearBlock(one.rows, len(one.names), 0, Likeness.PARALLEL, one.names)
+            for one in parallel_variables(every, self._is_free_span)
+        )
         return found
 
     def _added(self, found: Iterable[NearBlock]) -> list[NearBlock]:

@@ -45,6 +45,7 @@ class Likeness(Enum):
     ALL_BUT_TESTS = "all but what they ask"
     FRAME = "how they begin and how they end"
     BEGINNING = "how they begin"
+    PARALLEL = "the variables that stand in each"
     BUILT = "what each line does, and to what"
     SAME_LINES = "many lines, word for word"
 
@@ -72,6 +73,8 @@ class NearBlock(msgspec.Struct, frozen=True, eq=False):
     alike: int
     unlike: int
     likeness: Likeness = Likeness.MOST_LINES
+    names: tuple[str, ...] = ()
+    """The variables, where these are what they have in common."""
     stops: tuple[int, ...] = ()
     """Where what they share ends, in nodes, where that is not all of them."""
 
