@@ -107,6 +107,14 @@ class ProgramFile:
         return ordered[bisect_left(ordered, start) : bisect_left(ordered, stop)]
 
     @cached_property
+    def depths(self) -> list[int]:
+        """How many nodes are around each node."""
+        depths: list[int] = []
+        for parent in self.tree.parent:
+            depths.append(depths[parent] + 1 if parent >= 0 else 0)
+        return depths
+
+    @cached_property
     def procedures(self) -> tuple[Procedure, ...]:
         """The file's loose code first, then every function and method in order."""
         return _find_procedures(self)

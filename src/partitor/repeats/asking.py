@@ -7,7 +7,6 @@ tests are of other shapes, they are near copies.
 from __future__ import annotations
 
 import itertools
-from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
 from ..program.program import ProgramFile
@@ -35,10 +34,18 @@ def alike_but_for_tests(
     lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[ProgramFile, Span], bool]
 ) -> Iterator[tuple[Copy, ...]]:
     """Such places; `free`: a node range that is part of nothing yet."""
-    tests = [(k, _size(file, s)) for k, (file, statements, _) in enumerate(lists) for s in statements if _asks(file, s)]
-    # What has one form is of one kind, and equally large.
-    large = Counter(size for _, size in tests)
-    asking = [lists[k] for k in dict.fromkeys(k for k, size in tests if large[size] >= FEWEST_PLACES)]
+    tests = [
+        (k, _outline(file, shapes, s), symbol)
+        for k, (file, statements, symbols) in enumerate(lists)
+        for s, symbol in zip(statements, symbols, strict=True)
+        if symbol >= 0 and _asks(file, s)
+    ]
+    # What has one form is of one kind, and equally large; where all is the very same, no more is to be said.
+    alike: dict[tuple[object, ...], list[int]] = {}
+    for _, outline, symbol in tests:
+        alike.setdefault(outline, []).append(symbol)
+    several = {one for one, found in alike.items() if len(found) >= FEWEST_PLACES and len(set(found)) > 1}
+    asking = [lists[k] for k in dict.fromkeys(k for k, outline, _ in tests if outline in several)]
     if not asking or sum(len(s) for _, s, _ in asking) > MOST_STATEMENTS:
         return
     known: dict[Form, int] = {}
@@ -66,17 +73,20 @@ def alike_but_for_tests(
             yield copies
 
 
-def _size(file: ProgramFile, statement: int) -> tuple[str, int]:
-    """The kind of a statement, and how many it holds."""
-    return file.tree.kind[statement], len(file.statements_within(statement, file.tree.end[statement]))
+def _outline(file: ProgramFile, shapes: ShapeTable, statement: int) -> tuple[object, ...]:
+    """The kind of a statement, how many it holds, and what a loop goes through."""
+    tree, kind = file.tree, file.tree.kind[statement]
+    head = 0 if kind in file.language.conditionals else shapes.alone(tree, statement)
+    return kind, len(file.statements_within(statement, tree.end[statement])), head
 
 
 def _asks(file: ProgramFile, statement: int) -> bool:
     """True for a statement with others inside it, and a test among them or above them."""
     tree, language = file.tree, file.language
-    if tree.kind[statement] not in language.loops | language.conditionals:
-        return False
-    return not language.conditionals.isdisjoint(tree.kind[statement : tree.end[statement]])
+    kind = tree.kind[statement]
+    if kind in language.conditionals:
+        return True
+    return kind in language.loops and not language.conditionals.isdisjoint(tree.kind[statement : tree.end[statement]])
 
 
 def _form(file: ProgramFile, shapes: ShapeTable, statement: int) -> Form:

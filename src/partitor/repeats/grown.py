@@ -25,10 +25,16 @@ def around_heads(
     for q, (file, statements, symbols) in enumerate(lists):
         compound, tree = file.language.loops | file.language.conditionals, file.tree
         for i, s in enumerate(statements):
-            if tree.kind[s] in compound and symbols[i] >= 0 and free(file, (s, tree.end[s])):
+            if tree.kind[s] in compound and symbols[i] >= 0:
                 heads.setdefault(shapes.alone(tree, s), []).append((q, i))
+
+    def is_free(place: tuple[int, int]) -> bool:
+        file, statements, _ = lists[place[0]]
+        return free(file, (statements[place[1]], file.tree.end[statements[place[1]]]))
+
     for places in heads.values():
-        for one, other in itertools.combinations(places, 2) if len(places) <= MOST_HEADS else ():
+        left = [place for place in places if is_free(place)] if 1 < len(places) <= MOST_HEADS else []
+        for one, other in itertools.combinations(left, 2):
             pair = _grown(lists, one, other)
             if pair is not None:
                 yield pair

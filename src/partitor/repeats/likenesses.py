@@ -113,9 +113,13 @@ class NearFinder:
     def _is_free_span(self, file: ProgramFile, span: Span) -> bool:
         """What was found already is no part of anything else."""
         start, stop = span
-        if any(f is file and one < stop and start < other for f, (one, other) in self.known):
-            return False
-        return not any(f is file and p.node < start < f.tree.end[p.node] for f, p in self.bodies)
+        for other, (first, end) in self.known:
+            if first < stop and start < end and other is file:
+                return False
+        for other, procedure in self.bodies:
+            if procedure.node < start < other.tree.end[procedure.node] and other is file:
+                return False
+        return True
 
     def _shape(self, file: ProgramFile, statement: int) -> int:
         if self._calls_itself(file, statement):

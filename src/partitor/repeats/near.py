@@ -220,15 +220,12 @@ def _lines_of(file: ProgramFile, statements: Sequence[int], shape: Symbol) -> li
     """The statements and those inside them, in order, each by itself."""
     if not statements:
         return []
-    tree = file.tree
-    top = len(file.parents(statements[0]))
-    lines = []
-    for s in file.statements_within(statements[0], tree.end[statements[-1]]):
-        depth = len(file.parents(s)) - top
-        lines.append(_Line((depth, shape(file, s)), file, s))
-        if len(lines) > LONGEST:
-            return []
-    return lines
+    inside = file.statements_within(statements[0], file.tree.end[statements[-1]])
+    if len(inside) > LONGEST:
+        return []
+    depths = file.depths
+    top = depths[statements[0]]
+    return [_Line((depths[s] - top, shape(file, s)), file, s) for s in inside]
 
 
 def _compared(

@@ -64,20 +64,22 @@ def _as_one(copies: Sequence[Copy]) -> Copy:
 
 def _rows(file: ProgramFile, statements: Sequence[int], symbols: Sequence[int]) -> Iterator[list[Copy]]:
     """Three statements or more of one shape, one behind the other."""
-    pairs = zip(statements, symbols, strict=True)
-    for symbol, group in itertools.groupby(pairs, key=lambda pair: pair[1]):
-        copies = [Copy(file, (s,)) for s, _ in group]
-        if symbol >= 0 and len(copies) >= FEWEST:
-            yield copies
+    first = 0
+    for symbol, group in itertools.groupby(symbols):
+        size = len(list(group))
+        if symbol >= 0 and size >= FEWEST:
+            yield [Copy(file, (s,)) for s in statements[first : first + size]]
+        first += size
 
 
 def _branches(file: ProgramFile, statements: Sequence[int], symbols: Sequence[int]) -> Iterator[list[Copy]]:
     """What three branches or more of one choice do, of one form."""
-    for statement, symbol in zip(statements, symbols, strict=True):
-        if symbol < 0 or file.tree.kind[statement] not in file.language.conditionals:
+    tree, conditionals, clauses = file.tree, file.language.conditionals, file.language.clauses
+    tests = [s for s, x in zip(statements, symbols, strict=True) if x >= 0 and tree.kind[s] in conditionals]
+    for statement in tests:
+        if sum(tree.kind[child] in clauses for child in tree.children(statement)) < FEWEST - 1:
             continue
-        blocks = file.blocks_of(statement)
-        done = [file.block_at[b].statements for b in blocks] if len(blocks) >= FEWEST else []
+        done = [file.block_at[b].statements for b in file.blocks_of(statement)]
         kinds = [tuple(file.tree.kind[s : file.tree.end[s]] for s in inside) for inside in done]
         for _, group in itertools.groupby(zip(kinds, done, strict=True), key=lambda pair: pair[0]):
             copies = [Copy(file, tuple(inside)) for _, inside in group if inside]
