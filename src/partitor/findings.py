@@ -21,6 +21,7 @@ from .outlines import (
     towards_near_twins,
     towards_one_class,
     towards_what_is_shared,
+    where_each_stands,
 )
 from .procedures import slips
 from .procedures.calls import CallMap, redefined, uncalled, undefined_calls
@@ -199,7 +200,7 @@ class Remarks:
             places,
             (len(near.copies) - 1) * near.alike,
             towards_what_is_shared(near),
-            slots=() if near.names else lines_that_differ(bodies),
+            slots=where_each_stands(near) if near.names else lines_that_differ(bodies),
             pattern=skeleton(first.file, list(first.statements)),
             subject=first.file.procedure_around(first.statements[0]).name,
         )

@@ -90,6 +90,15 @@ def lines_that_differ(bodies: Sequence[Sequence[str]]) -> tuple[SlotColumn, ...]
     return (SlotColumn("only here", tuple(own)),)
 
 
+def where_each_stands(near: NearBlock) -> tuple[SlotColumn, ...]:
+    """For each of the variables that near copies are about, its first line in each row."""
+    rows = [[text.partition("\n")[0] for text in row.texts] for row in near.copies]
+    found = []
+    for k, name in enumerate(near.names[:MOST_SHOWN]):
+        found.append(SlotColumn(name, tuple(row[k * len(row) // len(near.names)] for row in rows)))
+    return tuple(found)
+
+
 MOST_SHOWN = 4
 """Lines of near copies that are shown side by side."""
 

@@ -356,6 +356,8 @@ def test_variables_that_stand_in_row_after_row_are_one_list_in_pieces():
     (finding,) = [f for f in report(VOTES.format("anna", "bela", "cora", *SHARES)).findings if f.rule == "repeated-run"]
     assert finding.message == "anna, bela and cora are used alike in three rows of statements."
     assert [(p.start_line, p.end_line) for p in finding.places] == [(1, 3), (6, 10), (12, 14)]
+    assert [s.name for s in finding.slots] == ["anna", "bela", "cora"]
+    assert finding.slots[1].values[:2] == ("bela = 0", "bela = bela + 1")
 
 
 @pytest.mark.parametrize(
