@@ -41,6 +41,7 @@ class _Numbers(dict[Key, int]):
 
 
 NOTHING = ((),) * 7
+"""The symbols of a block's statements, sort by sort, where it has none."""
 
 
 class _Coded(NamedTuple):

@@ -10,11 +10,10 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 
-import msgspec
-
 from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable
 from .asking import FIRST_FORM, Form, Span, Statements
+from .near import Likeness, NearBlock
 from .seeds import stretches
 from .slots import Copy
 
@@ -24,23 +23,9 @@ MOST_STATEMENTS = 400
 """Statements in the lists with such places; in more it is data."""
 
 
-class Beginnings(msgspec.Struct, frozen=True, eq=False):
-    """Places that begin alike: `copies` up to and with the statement in which they part, `stops` the nodes before which
-    what they share ends, `alike` how many statements that is."""
-
-    copies: tuple[Copy, ...]
-    stops: tuple[int, ...]
-    alike: int
-
-    @property
-    def spans(self) -> list[Span]:
-        """What they share."""
-        return [(c.first, stop) for c, stop in zip(self.copies, self.stops, strict=True)]
-
-
 def alike_at_first(
     lists: Sequence[Statements], shapes: ShapeTable, free: Callable[[ProgramFile, Span], bool]
-) -> Iterator[Beginnings]:
+) -> Iterator[NearBlock]:
     """Such places; `free`: a node range that is part of nothing yet."""
     parting = [(k, _size(file, s)) for k, (file, statements, _) in enumerate(lists) for s in _parting(file, statements)]
     # What begins alike asks as much.
@@ -76,25 +61,31 @@ def _parting(file: ProgramFile, statements: Sequence[int]) -> list[int]:
     """Those that are tests with further branches."""
     tree, clauses, conditionals = file.tree, file.language.clauses, file.language.conditionals
     tests = [s for s in statements if tree.kind[s] in conditionals]
-    return [s for s in tests if any(tree.kind[child] in clauses for child in tree.children(s))]
+    parting = [s for s in tests if any(tree.kind[child] in clauses for child in tree.children(s))]
+    return [s for s in parting if _first_branch(file, s)]
+
+
+def _first_branch(file: ProgramFile, statement: int) -> int:
+    """The block of a test's first branch; 0 where it has none."""
+    return next((child for child in file.tree.children(statement) if child in file.block_at), 0)
 
 
 def _size(file: ProgramFile, statement: int) -> int:
     """How many nodes a test and its first branch have."""
-    block = next((n for n in range(statement + 1, file.tree.end[statement]) if n in file.block_at), statement)
-    return file.tree.end[block] - statement
+    return file.tree.end[_first_branch(file, statement)] - statement
 
 
 def _form(file: ProgramFile, shapes: ShapeTable, statement: int) -> Form:
     """What a test asks, and what is done in its first branch."""
-    tree, block = file.tree, file.block_at[file.blocks_of(statement)[0]]
+    tree, block = file.tree, file.block_at[_first_branch(file, statement)]
     test = tree.child(statement, "condition")
     asked = shapes.worded(tree, test) if test is not None else statement
     return tree.kind[statement], asked, *(shapes.worded(tree, s) for s in block.statements)
 
 
-def _places(asking: Sequence[Statements], starts: Sequence[tuple[int, int]], shared: int) -> Beginnings:
+def _places(asking: Sequence[Statements], starts: Sequence[tuple[int, int]], shared: int) -> NearBlock:
     """The places with so many statements before the one in which they part."""
     copies = [Copy(asking[q][0], tuple(asking[q][1][i : i + shared + 1])) for q, i in starts]
-    stops = [c.file.tree.end[c.file.blocks_of(c.last)[0]] for c in copies]
-    return Beginnings(tuple(copies), tuple(stops), len(copies[0].file.statements_within(copies[0].first, stops[0])))
+    stops = [c.file.tree.end[_first_branch(c.file, c.last)] for c in copies]
+    alike = len(copies[0].file.statements_within(copies[0].first, stops[0]))
+    return NearBlock(tuple(copies), alike, 0, Likeness.BEGINNING, stops=tuple(stops))

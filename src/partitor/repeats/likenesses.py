@@ -88,17 +88,11 @@ class NearFinder:
         copies = (Copy(*place) for place in lists)
         places = [(c.file, c.statements) for c in copies if inner_statements(c) >= LEAST_ALIKE and self._is_free(c)]
         found += self._added(near_blocks(places, self._shape, self._worded, self._blunt))
-        found += self._added(
-            NearBlock(begun.copies, begun.alike, 0, Likeness.BEGINNING, stops=begun.stops)
-            for begun in alike_at_first(every, self.shapes, self._is_free_span)
-        )
+        found += self._added(alike_at_first(every, self.shapes, self._is_free_span))
         found += self._added(map(_but_for_tests, alike_but_for_tests(every, self.shapes, self._is_free_span)))
         pairs = itertools.chain(alike_but_for_operators, around_heads(every, self.shapes, self._is_free_span))
         found += self._added(near_stretches(pairs, self._shape, self._worded, self._is_free))
-        found += self._added(
-            NearBlock(one.rows, len(one.names), 0, Likeness.PARALLEL, one.names)
-            for one in parallel_variables(every, self._is_free_span)
-        )
+        found += self._added(parallel_variables(every, self._is_free_span))
         return found
 
     def _added(self, found: Iterable[NearBlock]) -> list[NearBlock]:
@@ -121,15 +115,14 @@ class NearFinder:
                 return False
         return True
 
-    def _shape(self, file: ProgramFile, statement: int) -> int:
+    def _shape(self, file: ProgramFile, statement: int, texts_stay: bool = False) -> int:
+        """What a statement by itself looks like."""
         if self._calls_itself(file, statement):
             return self.shapes.open_calls(file.tree, statement)
-        return self.shapes.alone(file.tree, statement)
+        return self.shapes.alone(file.tree, statement, texts_stay)
 
     def _worded(self, file: ProgramFile, statement: int) -> int:
-        if self._calls_itself(file, statement):
-            return self.shapes.open_calls(file.tree, statement)
-        return self.shapes.alone(file.tree, statement, texts_stay=True)
+        return self._shape(file, statement, texts_stay=True)
 
     def _blunt(self, file: ProgramFile, statement: int) -> int:
         """What holds something that was found already is like nothing else."""

@@ -133,7 +133,7 @@ def near_twins(
         known = next((g for g in groups if a in g[0] or b in g[0]), None)
         if known is None:
             groups.append(({a, b}, alike, unlike, likeness))
-        else:
+        elif likeness is not Likeness.SAME_LINES or known[3] is likeness:
             known[0].update((a, b))
     for members, alike, unlike, likeness in groups:
         yield NearTwins(tuple(functions[k] for k in sorted(members)), alike, unlike, likeness)

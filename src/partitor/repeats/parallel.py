@@ -6,12 +6,11 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable, Iterator, Sequence
 
-import msgspec
-
 from ..program.names import WRITES
 from ..program.program import ProgramFile
 from .asking import Span, Statements
 from .judge import code_lines
+from .near import Likeness, NearBlock
 from .slots import Copy
 
 FEWEST = 3
@@ -28,14 +27,7 @@ MOST_STATEMENTS = 400
 Names = tuple[str, ...]
 
 
-class Parallel(msgspec.Struct, frozen=True, eq=False):
-    """Such variables, and the rows, each as one stretch of statements."""
-
-    names: Names
-    rows: tuple[Copy, ...]
-
-
-def parallel_variables(lists: Sequence[Statements], free: Callable[[ProgramFile, Span], bool]) -> Iterator[Parallel]:
+def parallel_variables(lists: Sequence[Statements], free: Callable[[ProgramFile, Span], bool]) -> Iterator[NearBlock]:
     """Variables with which the same is done in three rows at least, in some of them something worked out; `free`: a
     node range that is part of nothing yet."""
     if sum(len(statements) for _, statements, _ in lists) > MOST_STATEMENTS:
@@ -54,7 +46,8 @@ def parallel_variables(lists: Sequence[Statements], free: Callable[[ProgramFile,
         shown = sum(code_lines(row) for row in found if not _only_begins(row))
         if shown >= LEAST_LINES and any(map(_works_out, found)) and all(free(r.file, r.span) for r in found):
             taken += found
-            yield Parallel(names, tuple(sorted(found, key=lambda row: row.first)))
+            in_order = tuple(sorted(found, key=lambda row: row.first))
+            yield NearBlock(in_order, len(names), 0, Likeness.PARALLEL, names)
 
 
 def _as_one(copies: Sequence[Copy]) -> Copy:
