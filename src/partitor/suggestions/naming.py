@@ -198,7 +198,9 @@ class Namer:
         other values, which its own name should not repeat."""
         words = words_of(column.values[0])
         if len({tuple(words_of(v)) for v in column.values}) == 1 and any(len(w) > 2 for w in words):
-            return self.fresh(words, [column.values[0], in_convention(["this", *words], self.style)])
+            known = in_convention(words, self.style) in self.file.language.builtins
+            plain = ["result", "found"] if returned and known else []
+            return self.fresh(words, [column.values[0], *plain, in_convention(["this", *words], self.style)])
         shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [column.values[0]])
@@ -330,7 +332,7 @@ class Namer:
             verb, words = words[0], []
         nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
         if not nouns:
-            told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] != "result" else []
+            told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] not in {"result", "found"} else []
             given = [w for w in told if len(w) > 2 and w not in differing and w not in STOP_WORDS]
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)
