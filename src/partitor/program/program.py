@@ -302,6 +302,10 @@ class ProgramFile:
             node = self.tree.parent[node]
         return result
 
+    def first_block(self, statement: int) -> int | None:
+        """The first block right below a statement or a clause; None for one without."""
+        return next((child for child in self.tree.children(statement) if child in self.block_at), None)
+
     def blocks_of(self, statement: int) -> list[int]:
         """The blocks of a statement, those of its other branches too, but none inside another one."""
         found: list[int] = []

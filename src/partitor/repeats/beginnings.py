@@ -67,7 +67,7 @@ def _parting(file: ProgramFile, statements: Sequence[int]) -> list[int]:
 
 def _first_branch(file: ProgramFile, statement: int) -> int:
     """The block of a test's first branch; 0 where it has none."""
-    return next((child for child in file.tree.children(statement) if child in file.block_at), 0)
+    return file.first_block(statement) or 0
 
 
 def _size(file: ProgramFile, statement: int) -> int:

@@ -99,7 +99,7 @@ def _branches(file: ProgramFile, node: int, most_statements: int = MOST_STATEMEN
         field = "value"
     for branch in inside:
         asked = [c for c in tree.children(branch) if tree.field[c] == field and tree.text[c] not in {"case", "default"}]
-        block = next((c for c in tree.children(branch) if c in file.block_at), None)
+        block = file.first_block(branch)
         statements = file.block_at[block].statements if block is not None else ()
         statements = tuple(s for s in statements if tree.kind[s] != "break_statement")
         if len(asked) == 1 and 1 <= len(statements) <= most_statements:

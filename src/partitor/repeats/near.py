@@ -103,7 +103,7 @@ class _Line(msgspec.Struct, frozen=True):
     @property
     def head(self) -> tuple[str, ...]:
         """The statement as far as its first block, token for token."""
-        stop = next((c for c in self.file.tree.children(self.node) if c in self.file.block_at), None)
+        stop = self.file.first_block(self.node)
         return tuple(self.file.tree.text[self.node : self.file.tree.end[self.node] if stop is None else stop])
 
 
