@@ -160,6 +160,15 @@ class Writer(ABC):
         be empty. Raises CannotWrite where lines are no way to say that."""
         raise CannotWrite("the functions are alike only but for a line or two")
 
+    def leaving(self, call: str, asked: str, jump: str, indent: str) -> list[str]:
+        """Lines of a call that leave by `jump` where what it gives `asked` is nothing; with nothing asked, where it
+        says no. Raises CannotWrite where lines are no way to say that."""
+        raise CannotWrite("the copies leave what they stand in")
+
+    def given_up(self, count: int) -> str:
+        """What a function gives in place of `count` results where it is time to leave; with none, it says no."""
+        raise CannotWrite("the copies leave what they stand in")
+
     def truth(self, value: bool) -> str:
         """The value of a flag."""
         return "true" if value else "false"

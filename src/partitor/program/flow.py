@@ -38,6 +38,8 @@ class Flow(msgspec.Struct, frozen=True, eq=False):
     bound_before: dict[int, Set]
     always_live: Set
     """Names that other scopes use, so that every value of theirs may be seen."""
+    live_at_jump: dict[int, Set]
+    """What is live where a `break`, `continue` or `return` goes, by its node."""
 
 
 def flow_of(file: ProgramFile, scope: int) -> Flow:
@@ -59,6 +61,7 @@ class _Analysis:
         self.scope = scope
         self.live: dict[int, Set] = {}
         self.bound: dict[int, Set] = {}
+        self.at_jump: dict[int, Set] = {}
         self.always = EMPTY
         self.cache: dict[tuple[int, int], tuple[Set, Set]] = {}
         self.parts: dict[int, tuple[list[tuple[int, int]], list[int], list[int]]] = {}
@@ -70,7 +73,7 @@ class _Analysis:
             self.always |= frozenset(self.names.bound[self.scope])
         body = self.scope and self.tree.child(self.scope, self.language.body_field)
         if body is None:
-            return Flow(self.scope, {}, {}, self.always)
+            return Flow(self.scope, {}, {}, self.always, {})
         statements = self._statements(body)
         self._backward(statements, self.always, _Exits(on_return=self.always, on_error=self.always))
         start = frozenset(
@@ -82,7 +85,7 @@ class _Analysis:
             # A variable that was given nothing yet holds what stands for nothing in its type.
             start |= frozenset(self.names.bound[self.scope])
         self._forward(statements, start)
-        return Flow(self.scope, self.live, self.bound, self.always)
+        return Flow(self.scope, self.live, self.bound, self.always, self.at_jump)
 
     def _names_used_elsewhere(self) -> Set:
         names = self.names
@@ -239,10 +242,13 @@ class _Analysis:
         kind = self.tree.kind[node]
         reads, writes = self._uses(node, self.tree.end[node])
         if kind == "break_statement":
+            self.at_jump[node] = exits.on_break
             return exits.on_break
         if kind == "continue_statement":
+            self.at_jump[node] = exits.on_continue
             return exits.on_continue
         if kind == self.language.returning:
+            self.at_jump[node] = exits.on_return
             return exits.on_return | reads | exits.on_error
         if kind == "raise_statement":
             return exits.on_error | reads
@@ -310,11 +316,14 @@ class _Analysis:
                 exits.on_return | after,
                 exits.on_error | after,
             )
-        handled = self._branches([], others, after, exits) | after | exits.on_error
-        inner = msgspec.structs.replace(exits, on_error=handled)
-        result: Set = handled
+        elses = [c for c in others if self.tree.kind[c] == "else_clause"]
+        handlers = [c for c in others if c not in elses]
+        caught = self._branches([], handlers, after, exits) | exits.on_error
+        through = self._branches([], elses, after, exits) if elses else after
+        inner = msgspec.structs.replace(exits, on_error=caught)
+        result: Set = caught
         for block in blocks:
-            result |= self._backward(self._statements(block), handled, inner)
+            result |= self._backward(self._statements(block), through, inner)
         return result
 
     # -- forward: definitely bound variables -----------------------------------------------------
@@ -341,6 +350,9 @@ class _Analysis:
             return bound
         ranges, blocks, clauses = self._parts(node)
         if not blocks and not clauses:
+            if kind in language.leaving and kind != "goto_statement":
+                # Nothing gets past it.
+                return bound | frozenset(self.names.bound.get(self.scope, ()))
             if self._holds_a_block(node):
                 return bound
             return bound | (self._uses(node, tree.end[node])[1] - self._without_a_value(node))

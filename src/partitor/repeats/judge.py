@@ -355,17 +355,25 @@ def _is_compound(copy: Copy) -> bool:
 
 def leaves(copy: Copy) -> bool:
     """True where a statement of the copy returns or raises, or breaks out of what stands around the copy."""
+    return bool(jumps_out(copy))
+
+
+def jumps_out(copy: Copy) -> list[int]:
+    """The nodes of a copy that return or raise, or break out of what stands around the copy."""
     start, stop = copy.span
     file, tree = copy.file, copy.file.tree
     if file.language.leaving.isdisjoint(tree.kind[start:stop]):
-        return False
-    own = file.language.loops | {"switch_statement"}
+        return []
+    loops = file.language.loops
+    left_by = {"continue_statement": loops, "break_statement": loops}
+    if file.language.declares:
+        left_by["break_statement"] = loops | {"match_statement"}
 
     def stays(node: int) -> bool:
-        jumps = tree.kind[node] in {"break_statement", "continue_statement"}
-        return jumps and any(tree.kind[p] in own for p in file.parents(node) if p >= start)
+        own = left_by.get(tree.kind[node], frozenset())
+        return any(tree.kind[p] in own for p in file.parents(node) if p >= start)
 
-    return any(tree.kind[n] in file.language.leaving and not stays(n) for n in range(start, stop))
+    return [n for n in range(start, stop) if tree.kind[n] in file.language.leaving and not stays(n)]
 
 
 def _only_asserts(copy: Copy) -> bool:

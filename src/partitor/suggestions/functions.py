@@ -26,8 +26,9 @@ from .edits import Edit, closers_behind, require_whole_lines
 from .first_values import first_values, is_throughout
 from .given_back import WIDEST_RETURN, given_back
 from .insertion import at_the_end, definition_edit, last_prototype
+from .leaving import Exit
 from .naming import Namer, differing_words
-from .proof import CalledFunction, NewFunction
+from .proof import CalledFunction, LeavingFunction, NewFunction
 from .sharing import class_around, home_for, in_a_class, in_several_files, refuse_apart, with_module_variables
 from .text import body_lines, heading_of, in_terms_of, told_order
 from .typed import column_type, handed_on, only_looked_at, variable_type, with_fractions
@@ -68,10 +69,16 @@ ANY = Asked()
 
 
 def function_candidate(
-    table: Table, kind: str = "function", comment: str = "", name: str = "", asked: Asked = ANY
+    table: Table,
+    kind: str = "function",
+    comment: str = "",
+    name: str = "",
+    asked: Asked = ANY,
+    leaving: Exit | None = None,
 ) -> Candidate:
     """The function for the copies of a table; variables of the program are given to it where it is `asked` for more
-    parameters than it needs otherwise. Raises CannotWrite where it cannot be put into code."""
+    parameters than it needs otherwise; `leaving`: how the copies leave what they stand in, where the function is to
+    tell its callers when to. Raises CannotWrite where it cannot be put into code."""
     table = with_fractions(table)
     copies = table.copies
     file = copies[0].file
@@ -84,6 +91,8 @@ def function_candidate(
         interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked)
     except TooMuch:
         interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked, few=True)
+    if apart and leaving is not None:
+        raise CannotWrite("the copies leave what they stand in")
     if apart and interface.uses_object:
         raise CannotWrite("the copies use the objects they belong to")
     heading, unlike = heading_of(copies)
@@ -104,9 +113,11 @@ def function_candidate(
     body = _with_declarations(writer, body, interface, inner)
     if interface.outer:
         body = [inner + writer.outer_declaration(interface.outer), *body]
+    if leaving is not None:
+        body = leaving.body(body, writer, returned)
     given_object = [Variable(file.language.own_object)] if home and file.language.object_is_given else []
     lines = writer.function(name, [*given_object, *interface.parameters], body, interface.returned, beside)
-    calls = _calls(table, interface, writer, name, bool(home))
+    calls = _calls(table, interface, writer, name, bool(home), leaving, body)
     order = told_order(copies)
     times = f"called in {len(copies)} places{order}" if len(copies) > 1 else "for this step"
     declared = tuple(v.name for v in interface.declared)
@@ -115,7 +126,9 @@ def function_candidate(
         title=f"A {'method' if home else 'function'} {name}({', '.join(given)}), {times}",
         file=file,
         edits=(),
-        claim=NewFunction(file.path, name, declared, home),
+        claim=NewFunction(file.path, name, declared, home)
+        if leaving is None
+        else LeavingFunction(file.path, name, leaving.how, declared, home),
         slots=tuple(SlotColumn(interface.names.get(c, c.values[0]), c.values) for c in table.columns),
         table=table,
         name=name,
@@ -128,7 +141,7 @@ def function_candidate(
     if sharing is not None:
         lines[0] = lines[0].removeprefix("Private ")
         return in_several_files(whole, copies, calls, home_for(copies, sharing, writer, name, lines), declared)
-    returning = copies if len(interface.returned) == 1 and kind == "function" else ()
+    returning = copies if len(interface.returned) == 1 and kind == "function" and leaving is None else ()
     plain = msgspec.structs.replace(whole, edits=(*definition_edits(copies, lines, writer, beside), *calls))
     longer = given_back(plain, returning)
     shorter = _giving_its_value(copies, interface, lines)
@@ -172,9 +185,18 @@ def _giving_its_value(copies: Sequence[Copy], interface: Interface, lines: Seque
     return [*lines[: at - 1], f"{parts[1]}return {parts[2]}", *lines[at + 1 :]]
 
 
-def _calls(table: Table, interface: Interface, writer: Writer, name: str, is_method: bool) -> list[Edit]:
+def _calls(
+    table: Table,
+    interface: Interface,
+    writer: Writer,
+    name: str,
+    is_method: bool,
+    leaving: Exit | None,
+    body: Sequence[str],
+) -> list[Edit]:
     """The call that each copy becomes."""
     copies, language = table.copies, table.copies[0].file.language
+    returned = [v.name for v in interface.returned]
     edits = []
     for k, copy in enumerate(copies):
         indent = leading_space(copy.file, copy.first)
@@ -186,7 +208,8 @@ def _calls(table: Table, interface: Interface, writer: Writer, name: str, is_met
         call = writer.call(called, arguments, interface.targets[k], indent, declares)
         kept = _comments_of(copy, copies[0]) if k else []
         call += closers_behind(copy)
-        edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), call)))
+        done = leaving.call(call, interface.targets[k], returned, body, writer) if leaving is not None else [call]
+        edits.append(Edit(copy.start_line, copy.end_line, (*(f"{indent}{c}" for c in kept), *done)))
     return edits
 
 
@@ -366,6 +389,7 @@ def _interface(
         looked_at = all(only_looked_at(file, i) for i in uses)
         parameter = Variable(name, handed_on(kind, file, looked_at) if kind else None)
         parameters.append((first_line_order.get(name, 0), parameter, values))
+    of_copies = len(parameters)
     filled: dict[Column, str] = {}
     given: dict[str, Column] = {}
     called: dict[str, str] = {}
@@ -406,6 +430,8 @@ def _interface(
         given[name] = column
         parameter = Variable(name, column_type(column, copies))
         parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
+    # What differs has a name of its own, whatever the copies call their variables.
+    parameters[:of_copies] = [(at, _renamed(own, called), values) for at, own, values in parameters[:of_copies]]
     parameters.sort(key=lambda p: p[0])
     if len(parameters) > MOST_PARAMETERS:
         raise TooMuch(f"the function would need {len(parameters)} parameters")
@@ -414,7 +440,7 @@ def _interface(
     if "cls" in inputs:
         raise CannotWrite("it would have to be a method of the class")
     return Interface(
-        tuple(_renamed(p[1], called) for p in parameters),
+        tuple(p[1] for p in parameters),
         tuple(tuple(p[2][k] for p in parameters) for k in range(len(copies))),
         tuple(_renamed(Variable(r, variable_type(file, r, 0 if r in lent else scopes[0])), called) for r in results),
         tuple(tuple(renames[k].get(r, r) for r in results) for k in range(len(copies))),
@@ -548,7 +574,8 @@ def _only_in_slots(copy: Copy, name: str, table: Table) -> bool:
         if not _is_variable(column)
         for spot in column.spots
     ]
-    uses = [i for i in copy.file.names.within(*copy.span) if tree.text[i] == name]
+    names = copy.file.names
+    uses = [i for i in names.within(*copy.span) if tree.text[i] == name and names.role[i] <= Role.DECLARATION]
     return all(any(start <= i < stop for start, stop in spans) for i in uses)
 
 

@@ -16,6 +16,7 @@ from .attempts import LEAST_SAVING, Proved, attempt, tried
 from .candidate import Candidate
 from .edits import CannotWrite
 from .functions import call_candidate, function_candidate
+from .leaving import exit_of
 from .loops import loop_candidate
 from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
@@ -76,12 +77,33 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     whole = tried(partial(function_candidate, block.table))
     if isinstance(whole, Proved):
         return whole.candidate
+    leaving = _leaving(block.table)
+    if isinstance(leaving, Proved):
+        return leaving.candidate
     # What a part of the statements takes and gives back may be little enough, and nothing may leave in it.
     for part in parts_of(block.table):
-        result = tried(partial(function_candidate, part))
-        if isinstance(result, Proved):
-            return result.candidate
+        for result in (tried(partial(function_candidate, part)), _leaving(part)):
+            if isinstance(result, Proved):
+                return result.candidate
+    if leaving is not None:
+        raise CannotWrite(leaving)
     return function_candidate(block.table)
+
+
+NO_SHORTER = "a function that tells each place when to leave would save no line"
+
+
+def _leaving(table: Table) -> Proved | str | None:
+    """A function for copies that leave what they stand in, which tells its callers when to; None where they do not, or
+    it is not proved, and the reason where the program would be no shorter for it."""
+    try:
+        leaving = exit_of(table)
+    except CannotWrite:
+        return None
+    result = tried(partial(function_candidate, table, leaving=leaving)) if leaving is not None else None
+    if not isinstance(result, Proved):
+        return None
+    return result if result.saved_lines > 0 else NO_SHORTER
 
 
 def twins_candidate(twins: Twins) -> Candidate:

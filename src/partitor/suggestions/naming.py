@@ -48,6 +48,7 @@ from .words import (
     words_of,
 )
 
+EQUALITY = frozenset({"==", "!=", "===", "!=="})
 ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
 ELEMENT = re.compile(r"""(\w+)\[(?:["'](\w+)["']|\w+)\]""")
@@ -396,6 +397,8 @@ class Namer:
 
     def _column_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
         if column.is_called:
+            if (MAKING_NUMBERS | {"str", "String"}).issuperset(column.values):
+                return ["convert"]
             return ["action" if column.values[0][0].isalpha() else "operation"]
         told = self._told_words(column, copies)
         if told:
@@ -483,7 +486,14 @@ class Namer:
 
     def _told_words(self, column: Column, copies: Sequence[Copy]) -> list[str]:
         """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
-        finders = (self._from_place, self._from_text_before, self._from_parameter, self._from_values, self._from_sum)
+        finders = (
+            self._from_place,
+            self._from_text_before,
+            self._from_parameter,
+            self._from_values,
+            self._from_sum,
+            self._from_comparison,
+        )
         if column.series not in {"", "letters"}:
             return [singular(column.series)]
         bound = self._bound(column, copies[0])
@@ -547,6 +557,22 @@ class Namer:
         tree = copies[0].file.tree
         changed = tree.kind[tree.parent[node]] == "augmented_assignment" and tree.field[node] == "right"
         return ["amount"] if changed and column.values[0][:1] not in "\"'" else []
+
+    @staticmethod
+    def _from_comparison(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+        """The field or entry that something is compared with: `boat.number == …`, `seal["kind"] == …`."""
+        file = copies[0].file
+        tree, language = file.tree, file.language
+        beside = [c for c in tree.children(tree.parent[node]) if c != node]
+        others = [c for c in beside if tree.text[c] not in EQUALITY]
+        if len(beside) != 2 or len(others) != 1:
+            return []
+        (other,) = others
+        last = tree.end[other] - 1
+        if tree.kind[other] == language.member[0]:
+            return words_of(tree.text[last])
+        key = tree.child(other, "subscript") if tree.kind[other] == "subscript" else None
+        return words_of(tree.text[key]) if key is not None and tree.kind[key] in language.strings else []
 
     def _from_parameter(self, column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         """The parameter that the value is given to, or the list it is added to."""

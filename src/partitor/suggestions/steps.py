@@ -13,10 +13,11 @@ from collections.abc import Iterable, Iterator
 
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
 from ..program.program import Block, Procedure, ProgramFile
-from ..repeats.judge import MOST_PARAMETERS, inner_statements
+from ..repeats.judge import MOST_PARAMETERS, inner_statements, jumps_out
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
 from .functions import MOST_RESULTS
+from .leaving import ending
 from .topics import variables_named
 
 GOOD_SIZE = range(3, 15)
@@ -103,6 +104,9 @@ class _Cutter:
         self.summaries = summaries_of(file, procedure.node, self.statements)
         self.paragraphs = self._breaks()
         self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
+        self.ending = ending(file, self.statements[-1])
+        """The jump that leads where the last statement leads."""
+        self.leaving = [bool(jumps_out(Copy(file, (s,)))) for s in self.statements]
         self.movable = [self._is_movable(s) for s in self.statements]
         self.calls_step = [0.0, *itertools.accumulate(CALLED_STEP * self._calls_a_step(s) for s in self.statements)]
 
@@ -176,7 +180,7 @@ class _Cutter:
         taken: Set = EMPTY
         written: Set = EMPTY
         certain: Set = EMPTY
-        size = 0
+        size, leaves = 0, False
         for width in range(1, min(WIDEST, len(self.statements) - start) + 1):
             last = start + width - 1
             if not self.movable[last]:
@@ -186,9 +190,13 @@ class _Cutter:
             written |= summary.written
             certain |= summary.certain
             size += self.sizes[last]
-            yield width, self._cost(start, width, size, EMPTY if self.scope == 0 else taken, written)
+            leaves |= self.leaving[last]
+            # What leaves can only be a step where nothing follows on it.
+            usable = not leaves or last == len(self.statements) - 1
+            needed = EMPTY if self.scope == 0 else taken
+            yield width, self._cost(start, width, size, needed, written, leaves) if usable else None
 
-    def _cost(self, start: int, width: int, size: int, taken: Set, written: Set) -> float | None:
+    def _cost(self, start: int, width: int, size: int, taken: Set, written: Set, leaves: bool) -> float | None:
         if size < GOOD_SIZE.start or size > self.most:
             return None
         given = written & self.flow.live_after[self.statements[start + width - 1]]
@@ -196,7 +204,8 @@ class _Cutter:
             return None
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)
-        cost += self.breaks_before[start + width] - self.breaks_before[start + 1]
+        # What follows on a test that leaves belongs to it: nothing else could be a step.
+        cost += 0.0 if leaves else self.breaks_before[start + width] - self.breaks_before[start + 1]
         cost += self.calls_step[start + width] - self.calls_step[start]
         cost += 0.0 if self.paragraphs[start] else 2.0
         end = start + width
@@ -204,30 +213,27 @@ class _Cutter:
             cost += 2.0
         return cost
 
+    def _leads_to_the_end(self, jump: int) -> bool:
+        """True for an error that is raised, and for a jump that leads where the last statement leads."""
+        tree = self.file.tree
+        if tree.kind[jump] == "raise_statement":
+            return True
+        bare = all(tree.text[n] in {"return", "continue", ";"} for n in range(jump, tree.end[jump]) if tree.text[n])
+        return bare and tree.kind[jump] == self.ending
+
     def _is_movable(self, statement: int) -> bool:
         """No definition, import, jump out of the procedure, or constant in capitals."""
         file, tree, language = self.file, self.file.tree, self.file.language
         if file.is_definition(statement) or file.is_import(statement) or file.is_bare_string(statement):
             return False
         kinds = tree.kind[statement : tree.end[statement]]
-        stops = {language.returning, "ERROR"} | language.suspending | language.outer_declarations
+        stops = {"ERROR"} | language.suspending | language.outer_declarations
         if any(kind in stops or kind in language.deleting for kind in kinds):
             return False
-        if tree.kind[statement] in {"break_statement", "continue_statement"} or _jumps_out(file, statement):
+        if any(not self._leads_to_the_end(n) for n in jumps_out(Copy(file, (statement,)))):
             return False
         left = tree.child(statement, "left") if tree.kind[statement] == "assignment" else None
         return left is None or not tree.text[left].isupper()
-
-
-def _jumps_out(file: ProgramFile, statement: int) -> bool:
-    """True where something inside the statement leaves a loop around it."""
-    tree = file.tree
-    for node in range(statement, tree.end[statement]):
-        if tree.kind[node] in {"break_statement", "continue_statement", "goto_statement"}:
-            stays = file.language.loops | ({"match_statement"} if file.language.declares else set())
-            if not any(p >= statement and tree.kind[p] in stays for p in file.parents(node)):
-                return True
-    return False
 
 
 def _paragraph_break(file: ProgramFile, statement: int) -> float:

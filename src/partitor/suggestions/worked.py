@@ -24,6 +24,7 @@ from .attempts import LEAST_SAVING, Deadline, Proved, attempt
 from .candidate import Candidate
 from .folds import Folds, lies_in
 from .functions import function_candidate
+from .leaving import exit_of
 from .makings import block_candidate, makings
 from .steps import LEAST_INNER, Words, heads_of, steps_of
 
@@ -258,4 +259,5 @@ def first_proved(tables: Iterable[Table], refused: set[str]) -> Proved | None:
 def step_candidate(table: Table) -> Candidate:
     """The function for one step."""
     copy: Copy = table.copies[0]
-    return function_candidate(Table((copy,), (), 1), kind="step")
+    step = Table((copy,), (), 1)
+    return function_candidate(step, kind="step", leaving=exit_of(step))

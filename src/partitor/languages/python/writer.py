@@ -73,6 +73,13 @@ class PythonWriter(Writer):
             return [f"{indent}if not {flag}:", *no]
         return [f"{indent}if {flag}:", *yes, *([f"{indent}else:", *no] if no else [])]
 
+    def leaving(self, call: str, asked: str, jump: str, indent: str) -> list[str]:
+        inner = f"{indent}{self.style.indent}{jump}"
+        return [call, f"{indent}if {asked} is None:", inner] if asked else [f"{indent}if not {call.strip()}:", inner]
+
+    def given_up(self, count: int) -> str:
+        return f"return {', '.join(['None'] * count) or 'False'}"
+
     def truth(self, value: bool) -> str:
         return str(value)
 

@@ -15,6 +15,7 @@ from .branches import prove_branches
 from .calls import prove_call
 from .functions import prove_function
 from .given_back import prove_given_back
+from .leaving import prove_leaving
 from .listing import prove_listing
 from .lookups import prove_lookup
 from .loops import prove_loop
@@ -30,6 +31,8 @@ from .verdict import (
     Claim,
     GivenBack,
     JoinedBranches,
+    Leaving,
+    LeavingFunction,
     ListedVariables,
     LookedUp,
     MergedFunctions,
@@ -50,6 +53,8 @@ __all__ = [
     "Claim",
     "GivenBack",
     "JoinedBranches",
+    "Leaving",
+    "LeavingFunction",
     "ListedVariables",
     "LookedUp",
     "MergedFunctions",
@@ -76,6 +81,7 @@ SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
     RenamedVariables: prove_renamed_variables,
     NamedValue: prove_named_value,
     GivenBack: prove_given_back,
+    LeavingFunction: prove_leaving,
     ValueFunction: prove_value_function,
 }
 """What proves claims of which there is one kind in all languages."""

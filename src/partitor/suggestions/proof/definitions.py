@@ -10,7 +10,7 @@ from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import Procedure, ProgramFile
 from . import declared, rules
-from .verdict import Refused
+from .verdict import Leaving, Refused
 
 
 class Definition(msgspec.Struct, frozen=True, eq=False):
@@ -49,9 +49,11 @@ def take_apart(
     own: frozenset[str] = frozenset(),
     in_class: bool = False,
     may_work_out: bool = False,
+    leaving: Leaving | None = None,
 ) -> Definition:
     """The one plain function `name` at the top of a file, or where asked for the one method; what it gives back are
-    variables, or, where it `may_work_out`, one value. Raises Refused for any other kind."""
+    variables, or, where it `may_work_out`, one value. One that is `leaving` may return anywhere. Raises Refused for any
+    other kind."""
     tree, language = file.tree, file.language
     found = [p for p in file.procedures if p.name == name]
     statement = statement_of(file, found[0], in_class) if len(found) == 1 else None
@@ -71,19 +73,23 @@ def take_apart(
     outer = _outer_names(file, statements[0], plain) if statements else frozenset()
     statements = statements[1:] if outer else statements
     returned: tuple[str, ...] = ()
-    value = _worked_out(file, statements[-1]) if may_work_out and statements else 0
+    value = _worked_out(file, statements[-1]) if may_work_out and statements and leaving is not Leaving.ALWAYS else 0
     if value:
         statements.pop()
         returned = (RESULT,)
-    elif statements and tree.kind[statements[-1]] in {language.returning, "result_statement"}:
+    elif (
+        statements
+        and leaving is not Leaving.ALWAYS
+        and tree.kind[statements[-1]] in {language.returning, "result_statement"}
+    ):
         returned = _returned_names(file, statements.pop())
     while statements and declared.only_name(file, statements[0]) in own and not _has_value(file, statements[0]):
         statements.pop(0)
     if not statements and not value:
         raise Refused("the new function does nothing")
-    leaves = not returned and not language.implicit_locals and _leaves_with_nothing(file, statements)
+    leaves = not returned and not language.implicit_locals and not leaving and _leaves_with_nothing(file, statements)
     parts = [*statements, *([value] if value else [])]
-    _refuse_unmovable(file, parts, node, leaves, in_class)
+    _refuse_unmovable(file, parts, node, leaves or leaving is not None, in_class)
     written = frozenset(rules.names_written(file, parts, node))
     if returned and not value:
         last = file.block_at[body].statements[-1]

@@ -24,7 +24,7 @@ def prove_method(before: ProgramFile, after: ProgramFile, claim: NewFunction) ->
     rules.refuse_reflection(before)
     rules.require_fresh(claim.name, before)
     given = before.language.object_is_given
-    proof = _MethodProof(before, after, claim) if given else MemberProof(before, after, claim)
+    proof = MethodProof(before, after, claim) if given else MemberProof(before, after, claim)
     Walk(before, after, proof.statement).run()
     proof.finish()
 
@@ -99,11 +99,17 @@ def _makes(file: ProgramFile, node: int, home: str) -> bool:
     return callee is not None and tree.text[callee] == home and len(given) == 1 and not made_otherwise
 
 
-class _MethodProof(FunctionProof):
+class MethodProof(FunctionProof):
+    """The proof of one new method that is given its object by name."""
+
     def __init__(self, before: ProgramFile, after: ProgramFile, claim: NewFunction) -> None:
         self.home = claim.home
         super().__init__(before, after, claim.name, claim.declared)
-        definition, tree = self.definition, after.tree
+        self.require_own_class()
+
+    def require_own_class(self) -> None:
+        """The new method stands in its class, and is given its object."""
+        definition, tree = self.definition, self.after.tree
         around = tree.parent[tree.parent[definition.node]]
         if tree.child(around, "name") is None or tree.text[tree.child(around, "name") or 0] != self.home:
             raise Refused("the new method stands in another class")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from enum import Enum
+
 import msgspec
 
 
@@ -23,6 +25,29 @@ class NewFunction(msgspec.Struct, frozen=True):
 
     path: str
     name: str
+    declared: tuple[str, ...] = ()
+    """Variables that it declares for itself although the copies did not."""
+    home: str = ""
+    """The class whose method it is, where it is given its object by name."""
+
+
+class Leaving(Enum):
+    """How copies leave what they stand in, and what becomes of it."""
+
+    AT_TIMES = "at times"
+    """A test behind the call leaves."""
+    ALWAYS = "always"
+    """What the call gives is returned."""
+    AT_ITS_END = "at its end"
+    """Nothing would follow on the copy anyway."""
+
+
+class LeavingFunction(msgspec.Struct, frozen=True):
+    """The function `name` was introduced for copies that leave what they stand in."""
+
+    path: str
+    name: str
+    how: Leaving
     declared: tuple[str, ...] = ()
     """Variables that it declares for itself although the copies did not."""
     home: str = ""
@@ -131,6 +156,7 @@ Claim = (
     | LookedUp
     | JoinedBranches
     | NewFunction
+    | LeavingFunction
     | SharedFunction
     | MovedFunction
     | CalledFunction
