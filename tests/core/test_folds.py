@@ -12,6 +12,7 @@ from partitor.repeats.limits import Limits
 from partitor.suggestions import folds, worked
 from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.folds import Folds
+from partitor.suggestions.steps import NO_COPIES
 from partitor.suggestions.worked import replaced
 
 LIGHTS = """\
@@ -89,7 +90,7 @@ def test_what_was_cut_once_is_not_cut_again_for_each_of_its_steps(monkeypatch):
 
     monkeypatch.setattr(worked, "steps_of", counted)
     program = Program([read(text, "python")])
-    cutting = worked.Cutting(set(), set(), frozenset())
+    cutting = worked.Cutting(set(), set(), NO_COPIES)
     links = 0
     while (link := worked._next_step(program, Limits(), Deadline(100), cutting)) is not None:
         program, links = replaced(program, link.changed), links + 1

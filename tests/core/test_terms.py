@@ -3,7 +3,7 @@
 import ast
 
 import pytest
-from builders import file
+from builders import file, read
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -126,3 +126,15 @@ def test_lists_of_literals_are_made_anew_each_time():
     assert is_fresh_container(term("{'a': [1]}"))
     assert not is_fresh_container(term("[a]"))
     assert not is_fresh_container(term("(1, 2)"))
+
+
+@pytest.mark.parametrize(
+    ("language", "one", "other"),
+    [
+        ("python", 'print(f"{a},{b}")', 'print(f"{a}{b}")'),
+        ("javascript", "show(`${a},${b}`);", "show(`${a}${b}`);"),
+        ("swift", r'print("\(a),\(b)")', r'print("\(a)\(b)")'),
+    ],
+)
+def test_a_comma_in_a_text_is_no_comma_of_a_list(language: str, one: str, other: str) -> None:
+    assert term_of(read(one, language), 0) != term_of(read(other, language), 0)

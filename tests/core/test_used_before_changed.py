@@ -1,11 +1,10 @@
 """What a function is given may change in the copy once it was used; steps begin where copies do; and of copies that
 take too much, a part that takes less."""
 
-import itertools
 import random
 
 import pytest
-from builders import file, printed, read, run, worked
+from builders import file, printed, run, worked
 from runners import can_run, outputs
 
 from partitor.suggestions.proof import NewFunction, prove
@@ -121,8 +120,8 @@ def {0}(a, b, c, d):
     assert printed(after) == printed(text)
 
 
-def test_steps_begin_where_copies_begin() -> None:
-    """Copies that are only told are not cut into pieces."""
+def test_no_step_is_one_of_several_copies() -> None:
+    """Copies that are only told do not become functions that are alike."""
     part = "    for ch in word:\n        if ch.{0}():\n            n += 1\n            print(ch)\n    print('{0}', n)\n"
     part += "    {1}\n"
     kinds = zip(
@@ -131,9 +130,4 @@ def test_steps_begin_where_copies_begin() -> None:
         strict=True,
     )
     text = "def main(word):\n    n = 0\n" + "".join(part.format(*kind) for kind in kinds) + "\n\nmain('aB3')\n"
-    assert worked(text).count("def ") > 4
-    after = read(worked(text), "python")
-    assert printed(worked(text)) == printed(text)
-    for line, following in itertools.pairwise(after.lines):
-        # No function ends between a loop and the line that shows what it found.
-        assert not (line.strip() == "print(ch)" and following.strip().startswith(("return", "def")))
+    assert worked(text).count("def ") == 1

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
 
@@ -216,7 +217,7 @@ class RunFinder:
         between the copies that begin as early as possible."""
         count = (stop - start) // period
         earliest: Table | None = None
-        best: tuple[tuple[int, int, int, int], Run] | None = None
+        best: tuple[tuple[int, ...], Run] | None = None
         statements = sequence.block.statements
         offsets = range((stop - start) % period + 1)
         titles = [_titles(sequence, range(start + offset, stop - period + 1, period)) for offset in offsets]
@@ -242,10 +243,27 @@ class RunFinder:
             rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
             heads = sum(break_above(copy.file, copy.first) is not Break.NONE for copy in copies)
             uneven = sum(column.step() is None for column in table.columns)
-            rank = (heads, -uneven, -len(table.columns), -offset)
+            odd = _worked_out(table) + _begins_with_an_end(copies[0])
+            rank = (heads, -odd, -uneven, -len(table.columns), -offset)
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
         return (best[1] if best else None), earliest
+
+
+ENDING = re.compile(r"(end|close|stop|finish)(?![a-z])")
+"""How what ends something is called: `end_fill`, `endShape`."""
+
+
+def _begins_with_an_end(copy: Copy) -> bool:
+    """True for a copy whose first statement ends what began before it (`end_fill()`), while something begins in it."""
+    calls = copy.file.tree.kind[copy.first] == copy.file.language.call and len(copy.statements) > 1
+    return calls and ENDING.match(copy.file.called_name(copy.first)) is not None
+
+
+def _worked_out(table: Table) -> int:
+    """How many columns hold calls: what begins a copy elsewhere may have its own there."""
+    tree, call = table.copies[0].file.tree, table.copies[0].file.language.call
+    return sum(any(tree.kind[spot.nodes[0]] == call for spot in column.spots) for column in table.columns)
 
 
 def _without_an_odd_end(table: Table) -> Iterator[tuple[int, int]]:

@@ -40,6 +40,18 @@ class Family(msgspec.Struct, frozen=True):
     """What the series is about; "" for numbers."""
 
 
+def series_of(values: Sequence[str]) -> str:
+    """What each of several texts is, if all are days or all are months; "" for others.
+
+    >>> series_of(['"Friday"', '"Monday"']), series_of(['"May"', '"bay"'])
+    ('day', '')
+    """
+    words = {value.strip("\"'").lower() for value in values}
+    told = all(value[:1] in "\"'" for value in values) and len(words) > 1
+    kinds = {about for about, members in SERIES if about in {"days", "months"} and words <= set(members)}
+    return kinds.pop()[:-1] if told and kinds else ""
+
+
 def family_of(values: Sequence[str]) -> Family | None:
     """The family of names that count up by one, in their order; None for other names.
 

@@ -20,6 +20,7 @@ from .leaving import exit_of
 from .loops import loop_candidate
 from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
+from .proof import Leaving
 from .sharing import is_one_function, moved_candidate
 
 Making = tuple[Callable[[], Candidate], Table | NearTwins | Run]
@@ -133,7 +134,10 @@ def _worth_sharing(twins: Twins) -> Candidate | None:
 
 def _shared_by_twins(twins: Twins) -> Candidate:
     """A function for what twins do that keep their own names."""
-    return function_candidate(_without_outer_names(twins.table), name=shared_name(twins))
+    table = _without_outer_names(twins.table)
+    leaving = exit_of(table)
+    always = leaving if leaving is not None and leaving.how is Leaving.ALWAYS else None
+    return function_candidate(table, name=shared_name(twins), leaving=always)
 
 
 def _change_the_programs(twins: Twins) -> bool:

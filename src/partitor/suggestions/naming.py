@@ -19,7 +19,7 @@ from ..program.tree import CLASS
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
 from ..repeats.judge import exchanges
-from ..repeats.series import family_of
+from ..repeats.series import family_of, series_of
 from ..repeats.slots import Copy, Table
 from ..repeats.texts import integers
 from .menus import asked_for, chosen_words
@@ -42,6 +42,7 @@ from .words import (
     VERBS,
     comment_words,
     in_convention,
+    is_a_thing,
     plural_of,
     shared_words,
     singular,
@@ -174,7 +175,8 @@ class Namer:
         """A fresh name for what stands in a column."""
         words = self._column_words(column, copies) or ["value"]
         numbered = column.numbers is not None and copies[0].file.language.declares
-        return self.fresh(words[-2:], [] if numbered else [in_convention([*words[-1:], "value"], self.style)])
+        others = [] if numbered else [in_convention([*words[-1:], "value"], self.style)]
+        return self.fresh(words[-2:], ["shade", *others] if words in (["color"], ["colour"]) else others)
 
     def general(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for a variable of one function in place of several that each call theirs otherwise: what their
@@ -499,6 +501,9 @@ class Namer:
         bound = self._bound(column, copies[0])
         if bound:
             return [bound]
+        of_a_series = series_of(column.values)
+        if of_a_series:
+            return [of_a_series]
         for finder in finders:
             for spot in column.spots:
                 if spot.is_part and finder == self._from_parameter:
@@ -609,6 +614,11 @@ class Namer:
         tree = file.tree
         source = tree.source_of(node)
         spot = next(s for s in column.spots if s.nodes[0] == node)
+        named = all(value.strip("\"'")[:1].isupper() for value in column.values)
+        if spot.is_part and named and spot.before.endswith(" "):
+            # "your boat Tern is due": a boat is what it is.
+            above = re.search(r"(?<![A-Za-z])([a-z]+) $", spot.before)
+            return [above[1]] if above and len(above[1]) > 2 and is_a_thing(above[1]) else []
         if spot.group >= 0:
             parts = file.language.numbers_in(source)
             if (

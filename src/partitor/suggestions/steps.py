@@ -9,7 +9,9 @@ line above a statement attracts a cut. What is not worth a function of its own s
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
+
+import msgspec
 
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
 from ..program.program import Block, Procedure, ProgramFile
@@ -45,15 +47,29 @@ Words = tuple[str, ...]
 """The words of a statement, by which it is known again after other lines have changed."""
 
 
-def heads_of(tables: Iterable[Table]) -> frozenset[Words]:
+class Unfolded(msgspec.Struct, frozen=True):
+    """Copies that could not be folded: what is cut into steps should not make functions that are alike of them."""
+
+    heads: frozenset[Words]
     """The first statements of copies, and those that follow on a copy: a step begins there if anywhere."""
-    found = []
-    for copy in (copy for table in tables for copy in table.copies):
-        tree, following = copy.file.tree, copy.file.tree.end[copy.last]
-        found.append(words_of_statement(copy.file, copy.first))
-        if following < len(tree.kind) and tree.parent[following] == tree.parent[copy.last]:
-            found.append(words_of_statement(copy.file, following))
-    return frozenset(found)
+    rows: tuple[tuple[tuple[Words, ...], ...], ...]
+    """The statements of each copy, table by table."""
+
+
+NO_COPIES = Unfolded(frozenset(), ())
+
+
+def unfolded(tables: Iterable[Table]) -> Unfolded:
+    """The copies of tables for which there is no function, nor a loop."""
+    heads, rows = [], []
+    for table in tables:
+        rows.append(tuple(tuple(words_of_statement(c.file, s) for s in c.statements) for c in table.copies))
+        for copy in table.copies:
+            tree, following = copy.file.tree, copy.file.tree.end[copy.last]
+            heads.append(words_of_statement(copy.file, copy.first))
+            if following < len(tree.kind) and tree.parent[following] == tree.parent[copy.last]:
+                heads.append(words_of_statement(copy.file, following))
+    return Unfolded(frozenset(heads), tuple(rows))
 
 
 def words_of_statement(file: ProgramFile, statement: int) -> Words:
@@ -61,9 +77,9 @@ def words_of_statement(file: ProgramFile, statement: int) -> Words:
     return tuple(file.tree.leaf_texts(statement))
 
 
-def steps_of(file: ProgramFile, procedure: Procedure, limit: int, heads: frozenset[Words] = frozenset()) -> list[Table]:
-    """The segments worth a function each, in order; [] where the procedure is better left whole. `heads`: statements
-    above which a new part begins, whether the student shows it or not."""
+def steps_of(file: ProgramFile, procedure: Procedure, limit: int, copies: Unfolded = NO_COPIES) -> list[Table]:
+    """The segments worth a function each, in order; [] where the procedure is better left whole. `copies`: those that
+    are told and could not be folded."""
     body = file.body_of(procedure)
     if body is None or len(body.statements) > MOST_STATEMENTS:
         return []
@@ -80,7 +96,7 @@ def steps_of(file: ProgramFile, procedure: Procedure, limit: int, heads: frozens
         ):
             continue
         least = GOOD_SIZE.start if block is body else LEAST_INNER
-        for table in _Cutter(file, procedure, block, limit, heads).cut():
+        for table in _Cutter(file, procedure, block, limit, copies).cut():
             if inner_statements(table.copies[0]) >= least:
                 tables.append(table)
                 taken.append(table.copies[0].span)
@@ -88,11 +104,9 @@ def steps_of(file: ProgramFile, procedure: Procedure, limit: int, heads: frozens
 
 
 class _Cutter:
-    def __init__(
-        self, file: ProgramFile, procedure: Procedure, block: Block, limit: int, heads: frozenset[Words]
-    ) -> None:
+    def __init__(self, file: ProgramFile, procedure: Procedure, block: Block, limit: int, copies: Unfolded) -> None:
         self.file = file
-        self.heads = heads
+        self.heads = copies.heads
         self.scope = procedure.node
         self.statements = block.statements
         self.flow: Flow = flow_of(file, procedure.node)
@@ -103,12 +117,37 @@ class _Cutter:
         self.sizes = [inner_statements(Copy(file, (s,))) for s in self.statements]
         self.summaries = summaries_of(file, procedure.node, self.statements)
         self.paragraphs = self._breaks()
+        self.rows = list(self._rows_here(copies.rows))
         self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
         self.ending = ending(file, self.statements[-1])
         """The jump that leads where the last statement leads."""
         self.leaving = [bool(jumps_out(Copy(file, (s,)))) for s in self.statements]
         self.movable = [self._is_movable(s) for s in self.statements]
         self.calls_step = [0.0, *itertools.accumulate(CALLED_STEP * self._calls_a_step(s) for s in self.statements)]
+
+    def _rows_here(self, rows: Sequence[Sequence[Sequence[Words]]]) -> Iterator[tuple[int, list[range]]]:
+        """How many copies each table has of which several stand in this list, and where. What stands in branches is
+        chosen by different words: each is a job of its own."""
+        words = [words_of_statement(self.file, s) for s in self.statements] if rows else []
+        for copies in rows:
+            places = []
+            for copy in copies:
+                size = len(copy)
+                starts = (i for i in range(len(words) - size + 1) if words[i : i + size] == list(copy))
+                places += [range(i, i + size) for i in starts]
+            if len(places) > 1:
+                yield len(copies), places
+
+    def _parts_copies(self, start: int, stop: int) -> bool:
+        """True for a step that would be like another one: most of it stands in copies, and not in all of them."""
+        size = sum(self.sizes[start:stop])
+        for count, places in self.rows:
+            held = [p for p in places if p.start < stop and start < p.stop]
+            whole = sum(start <= p.start and p.stop <= stop for p in held)
+            inside = {i for p in held for i in p if start <= i < stop}
+            if inside and whole < count and 2 * sum(self.sizes[i] for i in inside) >= size:
+                return True
+        return False
 
     def _breaks(self) -> list[float]:
         """What it costs to read on over the break above each statement; 0 where there is none."""
@@ -197,7 +236,7 @@ class _Cutter:
             yield width, self._cost(start, width, size, needed, written, leaves) if usable else None
 
     def _cost(self, start: int, width: int, size: int, taken: Set, written: Set, leaves: bool) -> float | None:
-        if size < GOOD_SIZE.start or size > self.most:
+        if size < GOOD_SIZE.start or size > self.most or self._parts_copies(start, start + width):
             return None
         given = written & self.flow.live_after[self.statements[start + width - 1]]
         if len(taken) > MOST_PARAMETERS or len(given) > MOST_RESULTS or written & self.flow.always_live:

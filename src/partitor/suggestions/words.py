@@ -110,6 +110,24 @@ COLORS = frozenset(
 ORDINALS = frozenset(["north", "south", "east", "west", "left", "right", "upper", "lower", "middle"])
 
 
+NO_THINGS = frozenset(
+    """
+    dear hello welcome goodbye please thanks about also always just never often soon still today tomorrow very without
+    bring buy catch eat feed find have hold keep know learn leave like love need see sell want
+    """.split()
+)
+"""Words before a name in a sentence that do not say what it is the name of."""
+
+
+def is_a_thing(word: str) -> bool:
+    """True for a word of a sentence that may be what the name behind it is the name of.
+
+    >>> is_a_thing("boat"), is_a_thing("takes"), is_a_thing("hello")
+    (True, False, False)
+    """
+    return not (word in STOP_WORDS | COMMON_VERBS | NO_THINGS or word.endswith(("s", "ed", "ing", "ly")))
+
+
 QUANTITIES = frozenset(
     """
     total sum count mean average best highest lowest result score area price cost largest smallest biggest longest

@@ -26,7 +26,7 @@ from .folds import Folds, lies_in
 from .functions import function_candidate
 from .leaving import exit_of
 from .makings import block_candidate, makings
-from .steps import LEAST_INNER, Words, heads_of, steps_of
+from .steps import LEAST_INNER, NO_COPIES, Unfolded, steps_of, unfolded
 
 LONGEST_CHAIN = 40
 LONGEST_READ = 600
@@ -83,7 +83,7 @@ def work_through(
     steps: list[Step] = []
     complete = True
     folding = True
-    cutting = Cutting(set(), set(), frozenset())
+    cutting = Cutting(set(), set(), NO_COPIES)
     folds = Folds(deadline)
     near = repeats is not None and bool(repeats.near_twins)
     try:
@@ -103,7 +103,7 @@ def work_through(
             if link is None and folding:
                 tried = [(table, attempt(make, table)) for make, table in makings(found) if isinstance(table, Table)]
                 told = (table for table, result in tried if not isinstance(result, Proved))
-                cutting = Cutting(set(), set(), heads_of(told))
+                cutting = Cutting(set(), set(), unfolded(told))
             if link is None:
                 folding = False
                 link = _next_step(program, limits, deadline, cutting)
@@ -165,8 +165,8 @@ class Cutting(msgspec.Struct, frozen=True, eq=False):
     begun: set[tuple[str, str]]
     """(path, name) of the procedures that are being cut: all their larger steps become functions, not only as many
     as the limit asks for."""
-    heads: frozenset[Words]
-    """Where copies begin and end that could not be folded."""
+    copies: Unfolded
+    """Those that could not be folded."""
     waiting: dict[tuple[str, str], list[Texts]] = msgspec.field(default_factory=dict)
     """(path, name) of a procedure → the texts of its further steps, as it was cut last."""
 
@@ -210,7 +210,7 @@ def next_step(
     step = first((_standing(file, procedure, texts) for texts in waiting), waiting, size)
     if step is not None:
         return step
-    tables = steps_of(file, procedure, limits.procedure_statements, cutting.heads)
+    tables = steps_of(file, procedure, limits.procedure_statements, cutting.copies)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
     tables = [*large, *(t for t in tables if t not in large)]
     # With most of what is left in it, a step would only be the procedure by another name.

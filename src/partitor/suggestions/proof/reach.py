@@ -12,8 +12,10 @@ from ...program.names import Role
 from ...program.program import ProgramFile
 from ...program.shapes import given_value
 
-FINDING_BY_NAME = frozenset("window globalThis self frames Function getattr modules inspect importlib __main__".split())
-"""Ways to a function by a name that is worked out; `self` is no such way in Python, where only methods have it."""
+FINDING_BY_NAME = frozenset("getattr modules inspect importlib __main__".split())
+"""Ways to a function by a name that is worked out."""
+PAGES = frozenset("window globalThis self frames Function".split())
+"""What leads to them in a page's scripts; in Python `window` is any variable, and `self` a method's own object."""
 
 
 def is_unseen_until(file: ProgramFile, name: str, statement: int) -> bool:
@@ -61,7 +63,7 @@ def _given_in(file: ProgramFile, statement: int) -> set[str]:
 
 def finds_by_name(file: ProgramFile) -> bool:
     """True where the program may get at what it has by a name that it works out."""
-    ways = FINDING_BY_NAME if file.language.declares else FINDING_BY_NAME - {"self"}
+    ways = FINDING_BY_NAME | PAGES if file.language.declares else FINDING_BY_NAME
     return bool(file.names.everything & ways)
 
 

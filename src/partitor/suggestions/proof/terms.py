@@ -32,7 +32,8 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         inner = [c for c in tree.children(node) if tree.text[c] not in ("(", ")")]
         if len(inner) == 1:
             return term_of(file, inner[0], holes)
-    children = [_part_of(file, c, holes) for c in tree.children(node) if tree.text[c] != ","]
+    # In a text a comma is a sign like others.
+    children = [_part_of(file, c, holes) for c in tree.children(node) if tree.text[c] != "," or kind == "string"]
     if _shows_its_words(file, node):
         children.append(("written", tree.source_of(node)))
     if kind == "string":
