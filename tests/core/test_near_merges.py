@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import printed, read, report, run, verdict, worked
+from core.builders import printed, read, report, rules, run, verdict, worked
 from core.runners import can_run, outputs
 from core.sweeps import Group, require_same
 from core.wild_braces import wild_pair
@@ -313,9 +313,9 @@ def test_not_where_what_is_done_otherwise_differs_too() -> None:
 
 def test_changed_lines_one_after_the_other_are_one_choice() -> None:
     one = (
-        "def {0}(book, member):\n    if book not in books:\n        print('No such book')\n        return\n"
-        "    if member not in members:\n        print('No such member')\n        return\n"
-        "    books[book] {1}= 1\n    members[member] {2}= 1\n    print(member, 'has', members[member], 'books')\n\n\n"
+        "def {0}(book, member):\n    count = books[book]\n    print('Book', book, count)\n    line = '-' * count\n"
+        "    print(line)\n    books[book] {1}= 1\n    members[member] {2}= 1\n    left = members[member]\n"
+        "    print(member, 'has', left, 'books', line)\n    print('done')\n    return left + count\n\n\n"
     )
     text = "books = {'Tides': 3}\nmembers = {'Ada': 0}\n\n\n" + one.format("borrow", "-", "+")
     text += one.format("give_back", "+", "-") + "borrow('Tides', 'Ada')\ngive_back('Tides', 'Ada')\nprint(books)\n"
@@ -411,9 +411,9 @@ def decode(text):
 print(encode("harbour xyz"))
 print(decode("kduerxu abc"))
 """
-    after = worked(text)
-    assert "def encode_or_decode(text, as_encode):" in after
-    assert printed(after) == printed(text)
+    assert "twin-functions" in rules(text)
+    # Most of each would stand under a test that asks which of the two is meant.
+    assert "as_encode" not in worked(text)
 
 
 def test_branches_alike_but_for_their_operators_are_near_copies() -> None:

@@ -33,11 +33,6 @@ from .text import body_lines
 from .typed import column_type
 from .words import words_of
 
-MOST_APART = 2
-"""Statements that one of two functions has alone, for each that both have; where more are, a test chooses between two
-functions, and nothing is one."""
-
-
 class Aligned(msgspec.Struct, frozen=True, eq=False):
     """A stretch of two statement lists: the same in both (`same`), in one only, or one statement each that differ
     inside (`inside`: its blocks, from the first to the last)."""
@@ -77,7 +72,8 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     values, filled = values_of(twins, columns, inside)
     only = [[s for part in parts for s in _only(part, k)] for k in (0, 1)]
     shared = [pair[0] for part in parts for pair in _pairs(part)]
-    if sum(_size(file, s) for side in only for s in side) > MOST_APART * sum(_size(file, s) for s in shared):
+    apart, together = sum(_size(file, s) for side in only for s in side), sum(_size(file, s) for s in shared)
+    if apart * (2 if all(only) else 1) > together:
         raise CannotWrite("one function would be little more than the two under a test")
     if home and all(only):
         raise CannotWrite("methods that each do something of their own are easier to call apart")
