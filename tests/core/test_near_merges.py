@@ -238,12 +238,13 @@ def test_variables_that_the_second_calls_otherwise_are_called_as_in_the_first() 
 @pytest.mark.parametrize("language", [x for x in ("javascript", "java", "c", "csharp", "cpp") if can_run(x)])
 def test_wild_pairs_print_the_same(language: str, tmp_path: Path) -> None:
     groups: list[Group] = []
-    for seed in range(40):
+    for seed in range(140):
         text = wild_pair(seed, language)
         found = find_repeats(Program([read(text, language)]), Limits(), frozenset(), near=True)
         results = [attempt(lambda n=n: near_merge_candidate(n)) for n in found.near_twins]  # type: ignore[misc]
-        groups.append((text, [r.after.source.text for r in results if isinstance(r, Proved)]))
-    assert sum(len(texts) for _, texts in groups) > 5
+        proved = [r.after.source.text for r in results if isinstance(r, Proved)]
+        groups += [(text, proved)] if proved else []
+    assert len(groups) > 5
     require_same(groups, lambda texts: outputs(language, texts, tmp_path), "DOES NOT COMPILE")
 
 

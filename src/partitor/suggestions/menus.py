@@ -42,6 +42,9 @@ def chosen_words(copy: Copy) -> list[str]:
             return _menu(file).get(told[2] or told[1], [])
         if words and len(words) <= LONGEST_CHOICE and len(words[0]) >= SHORTEST and not STOP_WORDS & set(words):
             return ["go", *words] if words[0] in ORDINALS else words
+        if len(words) == 1 and len(words[0]) > 1:
+            # `in` and `out` are no names of functions by themselves.
+            return ["handle", *words]
     return []
 
 

@@ -33,6 +33,7 @@ from .text import body_lines
 from .typed import column_type
 from .words import words_of
 
+
 class Aligned(msgspec.Struct, frozen=True, eq=False):
     """A stretch of two statement lists: the same in both (`same`), in one only, or one statement each that differ
     inside (`inside`: its blocks, from the first to the last)."""
@@ -73,7 +74,8 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     only = [[s for part in parts for s in _only(part, k)] for k in (0, 1)]
     shared = [pair[0] for part in parts for pair in _pairs(part)]
     apart, together = sum(_size(file, s) for side in only for s in side), sum(_size(file, s) for s in shared)
-    if apart * (2 if all(only) else 1) > together:
+    unlike = all(only) and len(only[0]) != len(only[1])
+    if apart * (2 if all(only) else 1) > together or unlike:
         raise CannotWrite("one function would be little more than the two under a test")
     if home and all(only):
         raise CannotWrite("methods that each do something of their own are easier to call apart")

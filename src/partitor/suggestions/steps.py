@@ -9,6 +9,7 @@ line above a statement attracts a cut. What is not worth a function of its own s
 from __future__ import annotations
 
 import itertools
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 
 import msgspec
@@ -51,7 +52,8 @@ class Unfolded(msgspec.Struct, frozen=True):
     """Copies that could not be folded: what is cut into steps should not make functions that are alike of them."""
 
     heads: frozenset[Words]
-    """The first statements of copies, and those that follow on a copy: a step begins there if anywhere."""
+    """The first statements of copies that stand in one list, and those that follow on one: a step begins there if
+    anywhere."""
     rows: tuple[tuple[tuple[Words, ...], ...], ...]
     """The statements of each copy, table by table."""
 
@@ -64,8 +66,11 @@ def unfolded(tables: Iterable[Table]) -> Unfolded:
     heads, rows = [], []
     for table in tables:
         rows.append(tuple(tuple(words_of_statement(c.file, s) for s in c.statements) for c in table.copies))
+        homes = Counter((id(c.file), c.file.tree.parent[c.first]) for c in table.copies)
         for copy in table.copies:
             tree, following = copy.file.tree, copy.file.tree.end[copy.last]
+            if homes[id(copy.file), tree.parent[copy.first]] < 2:
+                continue
             heads.append(words_of_statement(copy.file, copy.first))
             if following < len(tree.kind) and tree.parent[following] == tree.parent[copy.last]:
                 heads.append(words_of_statement(copy.file, following))

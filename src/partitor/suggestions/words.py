@@ -58,6 +58,8 @@ VERBS = {
     "setposition": "move",
     "moveTo": "move",
 }
+CHARTS = frozenset("plot bar barh hist scatter pie boxplot stem errorbar".split())
+"""Calls that draw charts, of the library that courses draw them with."""
 TOPICS_OF_VERBS = {"draw": "shape", "move": "to", "find": "value"}
 """What follows a verb where nothing tells what it is done to."""
 COMMON_VERBS = frozenset(

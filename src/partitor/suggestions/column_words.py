@@ -1,0 +1,385 @@
+"""Words for what stands in a column: from the parameter its values are given to, the variable they are assigned to, the
+words before them in a text, what they are compared with, else from the values themselves."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Collection, Sequence
+
+from ..program.program import ProgramFile
+from ..program.shapes import given_value
+from ..program.tree import CLASS
+from ..program.types import type_of_expression
+from ..repeats.columns import Column, Spot
+from ..repeats.series import series_of
+from ..repeats.slots import Copy
+from ..repeats.texts import integers
+from .words import (
+    COLORS,
+    COMMON_VERBS,
+    HEADING_NAMES,
+    LETTER_NAMES,
+    MAKING_NUMBERS,
+    MESSAGE_NAMES,
+    NUMBER_NAMES,
+    STOP_WORDS,
+    TEXT_NAMES,
+    VALUE_NAMES,
+    is_a_thing,
+    plural_of,
+    shared_words,
+    singular,
+    words_of,
+)
+
+EQUALITY = frozenset({"==", "!=", "===", "!=="})
+ORDERINGS = frozenset({"<", "<=", ">", ">="})
+BOUNDS = {"<", ">"}
+ELEMENT = re.compile(r"""(\w+)\[(?:["'](\w+)["']|\w+)\]""")
+"""An element of a list or dictionary: what holds it, and its key where that is a word."""
+CHANGES_OF_COLLECTIONS = frozenset("append extend insert remove pop sort reverse push unshift splice".split())
+LONGEST_OF_TWO = 2
+"""Words of a name that may stand beside another in one."""
+
+
+def column_words(column: Column, copies: Sequence[Copy], taken: Collection[str]) -> list[str]:
+    """The words for what stands in a column; `taken`: names in use."""
+    if column.is_called:
+        if (MAKING_NUMBERS | {"str", "String"}).issuperset(column.values):
+            return ["convert"]
+        return ["action" if column.values[0][0].isalpha() else "operation"]
+    told = told_words(column, copies)
+    if told:
+        return told
+    if copies[0].file.tree.kind[column.spots[0].nodes[0]] == CLASS:
+        return ["kind"]
+    colors = {value.strip("\"'").lower() for value in column.values}
+    if colors <= COLORS and column.values[0][:1] in "\"'":
+        return ["shade" if {"color", "colour"} & set(taken) else "color"]
+    if _picks_an_element(column, copies[0]):
+        return ["index"]
+    kind: Sequence[str] = NUMBER_NAMES if column.numbers is not None else VALUE_NAMES
+    if column.numbers is None and column.values[0][:1] in "\"'":
+        kind = _names_for_texts(column.values)
+    if copies[0].file.tree.kind[column.spots[0].nodes[0]] == "character":
+        kind = LETTER_NAMES
+    if _is_a_factor(column, copies[0]):
+        return ["factor"]
+    if column.numbers is not None and _limits_a_loop(column, copies[0]):
+        return ["count"]
+    if column.values[0][:1] in "[{":
+        return ["words" if any(mark in column.values[0] for mark in "\"'") else "numbers"]
+    return [next((n for n in kind if n not in taken), kind[0])]
+
+
+def _names_for_texts(values: Sequence[str]) -> Sequence[str]:
+    """Names for what such texts are: of several words they say something, before a colon they are a label."""
+    texts = [value.strip("\"'").strip() for value in values]
+    if all(text.endswith(":") for text in texts):
+        return HEADING_NAMES
+    return MESSAGE_NAMES if any(len(text.split()) > LONGEST_OF_TWO for text in texts) else TEXT_NAMES
+
+
+def _limits_a_loop(column: Column, copy: Copy) -> bool:
+    """True for the number up to which a loop counts."""
+    file, tree = copy.file, copy.file.tree
+    for spot in column.spots:
+        parent = tree.parent[spot.nodes[0]]
+        counting = tree.kind[tree.parent[parent]] in file.language.loops and tree.field[parent] == "condition"
+        ranged = tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) == "range"
+        if counting or (ranged and tree.items(parent)[-1] == spot.nodes[0]):
+            return True
+    return False
+
+
+def _picks_an_element(column: Column, copy: Copy) -> bool:
+    """True for a number that stands for a place in a list."""
+    tree = copy.file.tree
+    node = column.spots[0].nodes[0]
+    inside = tree.kind[tree.parent[node]] == "subscript" and tree.field[node] == "subscript"
+    return inside and tree.kind[node] in copy.file.language.numbers
+
+
+def is_returned(column: Column, copy: Copy) -> bool:
+    """True where the function gives back what stands in the column, and nothing else."""
+    tree = copy.file.tree
+    nodes = {spot.nodes[0] for spot in column.spots}
+    last = copy.statements[-1]
+    return tree.kind[last] == copy.file.language.returning and bool(nodes & set(tree.children(last)))
+
+
+def turns_a_loop(column: Column, copy: Copy) -> bool:
+    """True for the variable of a loop over values."""
+    tree = copy.file.tree
+    node = column.spots[0].nodes[0]
+    return tree.kind[tree.parent[node]] in copy.file.language.loops and tree.field[node] == "left"
+
+
+def _is_a_factor(column: Column, copy: Copy) -> bool:
+    """True for a number that something is multiplied by."""
+    tree = copy.file.tree
+    node = column.spots[0].nodes[0]
+    return (
+        column.spots[0].group < 0
+        and tree.kind[node] in copy.file.language.numbers
+        and "*" in [tree.text[c] for c in tree.children(tree.parent[node])]
+    )
+
+
+def is_reckoned_with(column: Column, copy: Copy) -> bool:
+    """True where what stands in the column is part of a sum or product."""
+    tree = copy.file.tree
+    around = (tree.parent[spot.nodes[0]] for spot in column.spots)
+    return any({"+", "-", "*", "/"} & {tree.text[c] for c in tree.children(p)} for p in around)
+
+
+def told_words(column: Column, copies: Sequence[Copy]) -> list[str]:
+    """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
+    finders = (
+        _from_place,
+        _from_text_before,
+        _from_parameter,
+        _from_values,
+        _from_sum,
+        _from_comparison,
+    )
+    if column.series not in {"", "letters"}:
+        return [singular(column.series)]
+    bound = _bound(column, copies[0])
+    if bound:
+        return [bound]
+    of_a_series = series_of(column.values)
+    if of_a_series:
+        return [of_a_series]
+    for finder in finders:
+        for spot in column.spots:
+            if spot.is_part and finder == _from_parameter:
+                continue
+            words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2 or w in {"x", "y"}]
+            if words:
+                return words
+    return []
+
+
+def _bound(column: Column, copy: Copy) -> str:
+    """What a number is called that something is compared with: the lower or the upper one, where there are two."""
+    tree, language = copy.file.tree, copy.file.language
+    if column.numbers is None or _limits_a_loop(column, copy):
+        return ""
+    compared: dict[str, set[int]] = {}
+    own = ""
+    for node in range(*copy.span):
+        if tree.text[node] not in ORDERINGS:
+            continue
+        beside = [c for c in tree.children(tree.parent[node]) if c != node]
+        numbers = [c for c in beside if tree.kind[c] in language.numbers]
+        for number in numbers if len(beside) == len(numbers) + 1 else ():
+            other = next(tree.source_of(c) for c in beside if c not in numbers)
+            compared.setdefault(other, set()).update(integers((tree.text[number],)) or ())
+            own = other if any(number == spot.nodes[0] for spot in column.spots) else own
+    values = compared.get(own, set())
+    if len(values) < len(BOUNDS):
+        return "limit" if values else ""
+    return {min(values): "lowest", max(values): "highest"}.get(column.numbers[0], "limit")
+
+
+def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+    file = copies[0].file
+    tree, language = file.tree, file.language
+    parent = tree.parent[node]
+    if tree.kind[parent] == language.keyword_argument[0]:
+        return words_of(tree.text[next(iter(tree.children(parent)))])
+    if tree.kind[node] == "list" and tree.kind[parent] == "for_statement":
+        left = tree.child(parent, "left")
+        words = words_of(tree.text[left]) if left is not None else []
+        return [*words[:-1], plural_of(words[-1])] if words and len(words[-1]) > 2 else []
+    if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
+        left = tree.child(parent, "left")
+        words = words_of(tree.text[left]) if left is not None else []
+        return words if tree.kind[parent] == "assignment" else []
+    if tree.kind[parent] == "subscript" and tree.field[node] == "subscript" and column.values[0][:1] in "\"'":
+        # `packets["beet"]` is what a packet is called by.
+        held = tree.child(parent, "value")
+        words = words_of(tree.text[held])[-1:] if held is not None else []
+        return [singular(w) for w in words if w.endswith("s") and len(w) > 3]
+    return []
+
+
+def _from_sum(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+    """What something is changed by."""
+    tree = copies[0].file.tree
+    changed = tree.kind[tree.parent[node]] == "augmented_assignment" and tree.field[node] == "right"
+    return ["amount"] if changed and column.values[0][:1] not in "\"'" else []
+
+
+def _from_comparison(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+    """The field or entry that something is compared with: `boat.number == …`, `seal["kind"] == …`."""
+    file = copies[0].file
+    tree, language = file.tree, file.language
+    beside = [c for c in tree.children(tree.parent[node]) if c != node]
+    others = [c for c in beside if tree.text[c] not in EQUALITY]
+    if len(beside) != 2 or len(others) != 1:
+        return []
+    (other,) = others
+    last = tree.end[other] - 1
+    if tree.kind[other] == language.member[0]:
+        return words_of(tree.text[last])
+    key = tree.child(other, "subscript") if tree.kind[other] == "subscript" else None
+    return words_of(tree.text[key]) if key is not None and tree.kind[key] in language.strings else []
+
+
+def _from_parameter(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+    """The parameter that the value is given to, or the list it is added to."""
+    file = copies[0].file
+    tree = file.tree
+    arguments = tree.parent[node]
+    if tree.kind[arguments] != "argument_list":
+        return []
+    call = tree.parent[arguments]
+    given = tree.items(arguments)
+    position = given.index(node)
+    called = file.called_name(call)
+    for procedure in file.procedures:
+        if procedure.name == called and position < len(procedure.parameters):
+            return words_of(procedure.parameters[position])
+    known = file.language.argument_names.get(called, ())
+    if position < len(known) and (known[position] != "text" or column.values[0][:1] == '"'):
+        return [known[position]]
+    callee = tree.child(call, file.language.callee_field)
+    if callee is None or tree.kind[callee] != file.language.member[0]:
+        return []
+    if called in {"append", "push", "add"}:
+        owner = words_of(tree.source_of(callee).rpartition(".")[0])[-1:]
+        return [singular(word) for word in owner if word.endswith("s")]
+    # What a thing is told by a call of its own: `pen.color("red")`, `label.setText("open")`.
+    words = words_of(called)
+    told = words[1:] if words[:1] == ["set"] else words if column.values[0][:1] in "\"'" else []
+    alone = len(given) == 1 and tree.parent[call] in file.block_at and called not in file.language.output_calls
+    return told if alone and told and told[0] not in COMMON_VERBS else []
+
+
+def _from_text_before(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+    """The word before a number inside a text, or the label printed just before the value."""
+    file = copies[0].file
+    tree = file.tree
+    source = tree.source_of(node)
+    spot = next(s for s in column.spots if s.nodes[0] == node)
+    named = all(value.strip("\"'")[:1].isupper() for value in column.values)
+    if spot.is_part and named and spot.before.endswith(" "):
+        # "your boat Tern is due": a boat is what it is.
+        above = re.search(r"(?<![A-Za-z])([a-z]+) $", spot.before)
+        return [above[1]] if above and len(above[1]) > 2 and is_a_thing(above[1]) else []
+    if spot.group >= 0:
+        parts = file.language.numbers_in(source)
+        if (
+            not spot.is_words
+            and parts[::2] != file.language.numbers_in(copies[1].file.tree.source_of(spot.nodes[1]))[::2]
+        ):
+            # `"Stop 1: mill"`: the words are the stop, this is its number.
+            return ["number"]
+        of = re.match(r" ([A-Za-z]{3,}s)\b", "".join(parts[spot.group + 1 :]))
+        before = "".join(parts[: spot.group])
+        beside = (re.findall(r"[A-Za-z]+", before) or ["of"])[-1].lower()
+        if of and beside in STOP_WORDS and of[1].lower() not in STOP_WORDS:
+            # "every 30 seconds", "3 boats", but "gate 3 opens"
+            return [of[1].lower()]
+        words = [w for w in words_of(before) if w not in STOP_WORDS and len(w) > 2]
+        return words[-1:]
+    if tree.kind[tree.parent[node]] == "argument_list" and column.numbers is not None:
+        given = tree.items(tree.parent[node])
+        position = given.index(node)
+        told = position and tree.kind[given[position - 1]] == "string"
+        if told and _is_the_same_label(column, copies, spot):
+            words = [w for w in words_of(tree.text[given[position - 1]]) if w not in STOP_WORDS]
+            return [w for w in words if len(w) > 2][-1:]
+    return []
+
+
+def _is_the_same_label(column: Column, copies: Sequence[Copy], spot: Spot) -> bool:
+    """True where the text before the value is the same in all copies, and so tells what the value is."""
+    labels = set()
+    for copy, node in zip(copies, spot.nodes, strict=True):
+        tree = copy.file.tree
+        given = tree.items(tree.parent[node])
+        labels.add(tree.text[given[given.index(node) - 1]])
+    return len(labels) == 1
+
+
+def _from_values(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
+    """What the names that stand in the slot share."""
+    if not column.is_name:
+        if used_as_collection(copies[0], column):
+            return ["values"]
+        if column.is_of_its_object:
+            return shared_words([value.partition(".")[2] for value in column.values], 1)
+        element = ELEMENT.fullmatch(column.values[0])
+        if element and len(column.values) == 1:
+            return words_of(element[2]) if element[2] else [w for w in [singular(element[1])] if "_" not in w]
+        holders = {value.rpartition(".")[0] for value in column.values}
+        # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
+        words = words_of(holders.pop())[-1:] if len(holders) == 1 else []
+        return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
+    shared = [w for w in shared_words(column.values, 1) if len(w) > 1]
+    collection = ["values"] if used_as_collection(copies[0], column) else []
+    return shared or collection or _from_types(column, copies)
+
+
+def _from_types(column: Column, copies: Sequence[Copy]) -> list[str]:
+    """What things of one class are: a `JButton` is a button."""
+    file = copies[0].file
+    if not file.language.typed:
+        made = {_class_made(c.file, name) for c, name in zip(copies, column.values, strict=True)}
+        return words_of(made.pop())[-1:] if len(made) == 1 else []
+    kinds = {type_of_expression(c.file, node) for c, node in zip(copies, column.spots[0].nodes, strict=True)}
+    kind = kinds.pop() if len(kinds) == 1 else None
+    types = file.language.types
+    told = {types.text, types.truth, *types.ranks}
+    plain = kind is None or kind.dimensions or kind.base in told or not kind.base[:1].isupper()
+    if kind is None or plain:
+        return []
+    return ["values"] if "<" in kind.base else words_of(kind.base)[-1:]
+
+
+def used_as_collection(copy: Copy, column: Column) -> bool:
+    file = copy.file
+    tree = file.tree
+    for spot in column.spots:
+        parent = tree.parent[spot.nodes[0]]
+        if tree.kind[parent] == "for_statement" and tree.field[spot.nodes[0]] == "right":
+            return True
+        if tree.kind[parent] == "subscript" and tree.field[spot.nodes[0]] == "value":
+            return True
+        held = tree.kind[parent] == file.language.member[0] and spot.nodes[0] == parent + 1
+        if held and tree.text[tree.end[parent] - 1] in CHANGES_OF_COLLECTIONS:
+            return True
+        if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
+            "len",
+            "sum",
+            "max",
+            "min",
+            "sorted",
+        }:
+            return True
+    return False
+
+
+def _class_made(file: ProgramFile, name: str) -> str:
+    """The class of which a variable is made wherever it gets a value: `Boat` by `tern = Boat("Tern")`; "" where that
+    is not told."""
+    known = file.derived.get("classes made")
+    if not isinstance(known, dict):
+        known = file.derived["classes made"] = _classes_made(file)
+    made: set[str] = known.get(name, set())
+    return next(iter(made)) if len(made) == 1 and not file.language.capitals else ""
+
+
+def _classes_made(file: ProgramFile) -> dict[str, set[str]]:
+    """By variable, the classes of what it is given; "" for anything else."""
+    tree, known = file.tree, dict[str, set[str]]()
+    for block in file.blocks:
+        for statement in block.statements:
+            given = given_value(tree, statement)
+            if given is not None:
+                called = file.called_name(given[1]) if tree.kind[given[1]] == file.language.call else ""
+                known.setdefault(tree.text[given[0]], set()).add(called if called[:1].isupper() else "")
+    return known
