@@ -61,6 +61,8 @@ def towards_near_twins(
     if likeness is Likeness.SAME_LINES:
         way = WAYS[likeness]
         return outlined("function", way.title, file.path, lines, way.how, reason or way.why_not)
+    if reason == LITTLE_MORE:
+        return outlined("function", "Towards a function for what they share", file.path, lines, SHARED, reason)
     return outlined(
         "merge",
         f"Towards one function in place of {len(procedures)}",
@@ -70,6 +72,14 @@ def towards_near_twins(
         "that differs, and one that says whether the lines that only one of them has are to run.",
         reason or "the functions are alike only but for a line or two",
     )
+
+
+LITTLE_MORE = "one function would be little more than the two under a test"
+"""Why there is no one function for near twins that each do a job of their own."""
+SHARED = (
+    "Leave both their names. Move the lines that both have into a function of its own and call it in both; what "
+    "only one of them does stays there."
+)
 
 
 def lines_that_differ(bodies: Sequence[Sequence[str]]) -> tuple[SlotColumn, ...]:

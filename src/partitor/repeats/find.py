@@ -11,6 +11,7 @@ from operator import attrgetter
 import msgspec
 
 from ..languages.table import Language
+from ..program.names import Role
 from ..program.program import Block, Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
@@ -493,7 +494,20 @@ def _first_statements(
         moved = [(sequence, first + k) for sequence, first in starts]
         if all(break_above(s.file, s.block.statements[i]) for s, i in moved):
             return moved
+    if length < whole and _shows_what_was_above(starts[1], starts[0], length):
+        return [(sequence, first + 1) for sequence, first in starts]
     return list(starts)
+
+
+def _shows_what_was_above(start: tuple[StatementList, int], above: tuple[StatementList, int], length: int) -> bool:
+    """True for a first statement that shows what the copy above works out: it is that one's last."""
+    (sequence, first), file = start, start[0].file
+    statement, names, tree = sequence.block.statements[first], file.names, file.tree
+    if sequence is not above[0] or file.called_name(statement) not in file.language.output_calls:
+        return False
+    shown = {tree.text[i] for i in names.within(statement, tree.end[statement])}
+    inside = Copy(file, sequence.block.statements[above[1] + 1 : above[1] + length])
+    return any(names.role[i] is Role.WRITE and tree.text[i] in shown for i in names.within(*inside.span))
 
 
 def _apart(starts: Sequence[tuple[StatementList, int]], length: int) -> list[Copy]:

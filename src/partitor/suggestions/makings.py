@@ -21,6 +21,7 @@ from .loops import loop_candidate
 from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
 from .proof import Leaving
+from .pulled_up import is_one_method, pulled_up_candidate
 from .sharing import is_one_function, moved_candidate
 
 Making = tuple[Callable[[], Candidate], Table | NearTwins | Run]
@@ -73,6 +74,10 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     once."""
     if is_one_function(block.table):
         return moved_candidate(block.table)
+    if is_one_method(block.table):
+        pulled_up = tried(partial(pulled_up_candidate, block.table))
+        if isinstance(pulled_up, Proved):
+            return pulled_up.candidate
     if block.known:
         return call_candidate(block.table, block.known)
     whole = tried(partial(function_candidate, block.table))
@@ -110,6 +115,10 @@ def _leaving(table: Table) -> Proved | str | None:
 def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, or no call could give it what it
     needs, a function for what they do."""
+    if is_one_method(twins.table):
+        pulled_up = tried(partial(pulled_up_candidate, twins.table))
+        if isinstance(pulled_up, Proved):
+            return pulled_up.candidate
     apart = len({id(f) for f, _ in twins.procedures}) > 1
     methods = not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures])
     stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)

@@ -146,7 +146,9 @@ class Namer:
         words = column_words(column, copies, self.taken) or ["value"]
         numbered = column.numbers is not None and copies[0].file.language.declares
         others = [] if numbered else [in_convention([*words[-1:], "value"], self.style)]
-        return self.fresh(words[-2:], ["shade", *others] if words in (["color"], ["colour"]) else others)
+        if words and words[-1].endswith(("color", "colour")):
+            others = ["color", "shade", *others]
+        return self.fresh(words[-2:], others)
 
     def general(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for a variable of one function in place of several that each call theirs otherwise: what their
@@ -177,11 +179,34 @@ class Namer:
         shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [column.values[0]])
+        gathered = [] if shared else self._gathered_in(column, copies[0])
+        if gathered:
+            return self.fresh(gathered[:1], [*gathered[1:], column.values[0]])
         if returned and told & set(words):
             return self.fresh(["result"], ["found"])
         if not shared and self._asks_for_a_number(column, copies[0]):
             return self.fresh(["number"], ["amount"])
         return self._given(column.values[0])
+
+    @staticmethod
+    def _gathered_in(column: Column, copy: Copy) -> list[str]:
+        """What a variable is that begins at nothing and to which something is added, time after time; [] for others."""
+        tree, name = copy.file.tree, column.values[0]
+        given = given_value(tree, copy.first)
+        if given is None or tree.text[given[0]] != name or tree.source_of(given[1]) not in {"0", "0.0", "[]"}:
+            return []
+        if tree.source_of(given[1]) == "[]":
+            return ["found", "values"]
+        added: set[str] = set()
+        for n in range(*copy.span):
+            left, right = tree.child(n, "left"), tree.child(n, "right")
+            if left is None or right is None or tree.text[left] != name or n == copy.first:
+                continue
+            if tree.kind[n] == "augmented_assignment":
+                added.add(tree.source_of(right))
+            elif tree.kind[n] == "assignment" and name in tree.text[right : tree.end[right]]:
+                added.add(tree.text[tree.end[right] - 1])
+        return (["count", "number"] if added == {"1"} else ["total", "amount"]) if added else []
 
     @staticmethod
     def _asks_for_a_number(column: Column, copy: Copy) -> bool:

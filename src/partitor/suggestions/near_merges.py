@@ -15,6 +15,7 @@ import msgspec
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import Variable, Writer, leading_space
+from ..outlines import LITTLE_MORE
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ShapeTable
@@ -76,7 +77,7 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
     apart, together = sum(_size(file, s) for side in only for s in side), sum(_size(file, s) for s in shared)
     unlike = all(only) and len(only[0]) != len(only[1])
     if apart * (2 if all(only) else 1) > together or unlike:
-        raise CannotWrite("one function would be little more than the two under a test")
+        raise CannotWrite(LITTLE_MORE)
     if home and all(only):
         raise CannotWrite("methods that each do something of their own are easier to call apart")
     told = 0 if len(only[0]) >= len(only[1]) else 1

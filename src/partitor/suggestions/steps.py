@@ -40,6 +40,8 @@ names the same things is not as new."""
 SAME_THINGS = 0.6
 EMPTY_LIST = 3
 """Nodes of a list with nothing in it."""
+SET_ABOVE = 2.5
+"""What it costs to begin right below where a variable of the step gets its first value."""
 CALLED_STEP = 3.0
 """What it costs to put the call of a function that is a step already into another step."""
 
@@ -238,7 +240,9 @@ class _Cutter:
             # What leaves can only be a step where nothing follows on it.
             usable = not leaves or last == len(self.statements) - 1
             needed = EMPTY if self.scope == 0 else taken
-            yield width, self._cost(start, width, size, needed, written, leaves) if usable else None
+            cost = self._cost(start, width, size, needed, written, leaves) if usable else None
+            begun = SET_ABOVE if start and self._sets(start - 1) & taken else 0.0
+            yield width, None if cost is None else cost + begun
 
     def _cost(self, start: int, width: int, size: int, taken: Set, written: Set, leaves: bool) -> float | None:
         if size < GOOD_SIZE.start or size > self.most or self._parts_copies(start, start + width):
@@ -256,6 +260,12 @@ class _Cutter:
         if end < len(self.statements) and not self.paragraphs[end]:
             cost += 2.0
         return cost
+
+    def _sets(self, i: int) -> Set:
+        """The variables that a statement only gives something that is written there."""
+        found, statement = self.summaries[i], self.statements[i]
+        worked_out = self.file.language.call in self.file.tree.kind[statement : self.file.tree.end[statement]]
+        return found.certain if self.sizes[i] == 1 and not found.needed and not worked_out else EMPTY
 
     def _leads_to_the_end(self, jump: int) -> bool:
         """True for an error that is raised, and for a jump that leads where the last statement leads."""

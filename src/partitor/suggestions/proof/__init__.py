@@ -23,6 +23,7 @@ from .merges import prove_merge
 from .method_merges import prove_merged_methods
 from .methods import is_object_of, prove_method
 from .named_values import prove_named_value
+from .pulled_up import prove_pulled_up
 from .renames import prove_rename, prove_renamed_variables
 from .sharing import Both, prove_known, prove_shared
 from .value_functions import prove_value_function
@@ -40,6 +41,7 @@ from .verdict import (
     NamedValue,
     NewFunction,
     NewLoop,
+    PulledUp,
     Refused,
     RenamedFunction,
     RenamedVariables,
@@ -62,6 +64,7 @@ __all__ = [
     "NamedValue",
     "NewFunction",
     "NewLoop",
+    "PulledUp",
     "RenamedFunction",
     "RenamedVariables",
     "SharedFunction",
@@ -82,6 +85,7 @@ SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
     NamedValue: prove_named_value,
     GivenBack: prove_given_back,
     LeavingFunction: prove_leaving,
+    PulledUp: prove_pulled_up,
     ValueFunction: prove_value_function,
 }
 """What proves claims of which there is one kind in all languages."""

@@ -92,6 +92,15 @@ class MergedFunctions(msgspec.Struct, frozen=True):
     """The class whose methods they are, where these are given their object by name."""
 
 
+class PulledUp(msgspec.Struct, frozen=True):
+    """The method `name` stands in the class `home`, on which the `classes` build that each had it."""
+
+    path: str
+    name: str
+    home: str
+    classes: tuple[str, ...]
+
+
 class RenamedFunction(msgspec.Struct, frozen=True):
     """The function `old` is called `name` everywhere."""
 
@@ -161,6 +170,7 @@ Claim = (
     | MovedFunction
     | CalledFunction
     | MergedFunctions
+    | PulledUp
     | RenamedFunction
     | RenamedVariables
     | GivenBack

@@ -1,0 +1,125 @@
+"""Proof of a method that stands in the class on which others build, in place of the same one in each of these.
+
+Whoever looks the method up finds the same statements, as each class has no other way to it than through the one it
+builds on. Only those who ask whether something has such a method could see it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ...program.members import class_name
+from ...program.names import Role
+from ...program.program import Procedure, ProgramFile
+from . import rules
+from .methods import BY_NAME, INTERCEPTING
+from .terms import term_of
+from .verdict import PulledUp, Refused
+from .walk import Walk
+
+SEEING = frozenset({"dir", "vars", "AttributeError", "mro", "type", "issubclass", "ABC", "abstractmethod", "Enum"})
+"""What a program sees a class's own members with, or what makes them mean more."""
+
+
+def prove_pulled_up(before: ProgramFile, after: ProgramFile, claim: PulledUp) -> None:
+    """Raises Refused unless each class had the very method that the class it builds on has now, and nothing else has to
+    do with that."""
+    rules.refuse_reflection(before)
+    seeing = before.names.everything & (SEEING | BY_NAME | INTERCEPTING)
+    if before.language.id != "python" or seeing or before.beside or _catches_all(before):
+        raise Refused("the program may see which class a method stands in")
+    _require_one_line_of_classes(before, claim)
+    methods = [_method(before, name, claim.name) for name in claim.classes]
+    made = _method(after, claim.home, claim.name)
+    if len(set(claim.classes)) != len(methods) or claim.home in claim.classes:
+        raise Refused("a class is named twice")
+    for method in methods:
+        if term_of(before, method.node) != term_of(after, made.node):
+            raise Refused("the methods are not the same")
+    _refuse_tied(before, methods[0])
+    _refuse_other_uses(before, claim.name)
+    gone = frozenset(method.node for method in methods)
+    found: list[int] = []
+
+    def statement(left: Sequence[int], new: int) -> int | None:
+        if new == made.node:
+            found.append(new)
+            return 0
+        return None
+
+    Walk(before, after, statement, skip_before=gone).run()
+    if not found:
+        raise Refused("the method is lost")
+
+
+def _require_one_line_of_classes(file: ProgramFile, claim: PulledUp) -> None:
+    """Every class builds on one other at most, by its bare name; those of the claim on the same, which has no such
+    method, nor have those above it."""
+    tree = file.tree
+    definitions = [n for n, kind in enumerate(tree.kind) if kind in file.language.classes]
+    bases: dict[str, str] = {}
+    for node in definitions:
+        told = tree.child(node, "superclasses")
+        named = tree.items(told) if told is not None else []
+        if len(named) > 1 or any(not tree.text[n] for n in named) or tree.parent[node] != 0:
+            raise Refused("a class builds on others in an unusual way")
+        bases[class_name(file, node)] = tree.text[named[0]] if named else ""
+    if len(bases) != len(definitions) or any(bases.get(name) != claim.home for name in claim.classes):
+        raise Refused("the classes do not build on the same one")
+    above, seen = claim.home, set[str]()
+    while above and above != "object":
+        if above not in bases or above in seen:
+            raise Refused(f"{above}, on which the class builds, is not in sight")
+        seen.add(above)
+        node = next(n for n in definitions if class_name(file, n) == above)
+        if claim.name in tree.text[node : tree.end[node]]:
+            raise Refused(f"{above} has something to do with {claim.name} already")
+        above = bases[above]
+
+
+def _catches_all(file: ProgramFile) -> bool:
+    """True where a handler may notice that something has no such method."""
+    tree = file.tree
+    handlers = [list(tree.children(n)) for n, kind in enumerate(tree.kind) if kind == "except_clause"]
+    return any(tree.text[h[1]] == ":" or "Exception" in tree.source_of(h[1]) for h in handlers)
+
+
+def _method(file: ProgramFile, home: str, name: str) -> Procedure:
+    """The one plain method of a class."""
+    tree = file.tree
+    found = [
+        p
+        for p in file.procedures
+        if p.name == name and p.in_class and class_name(file, tree.parent[tree.parent[p.node]]) == home
+    ]
+    if len(found) != 1 or found[0].decorated or tree.kind[tree.parent[found[0].node]] not in file.language.blocks:
+        raise Refused(f"{home} has no plain method {name}")
+    return found[0]
+
+
+def _refuse_tied(file: ProgramFile, method: Procedure) -> None:
+    """What means something else in another class."""
+    tree = file.tree
+    inside = range(method.node, tree.end[method.node])
+    private = any(t.startswith("__") and not t.endswith("__") for t in tree.text[inside.start : inside.stop])
+    if private or {"super", "__class__"} & set(tree.text[inside.start : inside.stop]):
+        raise Refused("the methods use names that only mean something inside their class")
+    parameters = tree.child(method.node, "parameters")
+    plain = tree.items(parameters) if parameters is not None else []
+    if any(tree.kind[p] != file.language.name for p in plain):
+        raise Refused("the methods have unusual parameters")
+
+
+def _refuse_other_uses(file: ProgramFile, name: str) -> None:
+    """The method is only ever looked up on an object."""
+    names, tree = file.names, file.tree
+    given = [i for i in names.nodes if tree.text[i] == name and names.role[i] is not Role.MEMBER]
+    defined = {tree.child(p.node, file.language.name_field) for p in file.procedures if p.name == name}
+    if any(i not in defined for i in given):
+        raise Refused(f"{name} means something else, too")
+    for i in names.nodes:
+        if tree.text[i] != name or names.role[i] is not Role.MEMBER:
+            continue
+        around = tree.parent[i]
+        if tree.kind[tree.parent[around]] in {"assignment", "augmented_assignment", "delete_statement"}:
+            raise Refused(f"something is given to a member {name}")

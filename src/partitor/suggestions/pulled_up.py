@@ -1,0 +1,78 @@
+"""Methods that stand alike in classes that build on one class: they stand there once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..errors import CannotWrite
+from ..program.members import class_name
+from ..program.program import Procedure, ProgramFile
+from ..repeats.slots import Table
+from .candidate import Candidate
+from .edits import Edit, require_whole_lines
+from .merges import removal
+from .proof import PulledUp
+from .text import told_order
+
+
+def is_one_method(table: Table) -> bool:
+    """True where the copies are all that methods of one name do, each in a class of its own that builds on the same
+    one."""
+    first = table.copies[0]
+    if first.file.language.id != "python" or table.columns or any(c.file is not first.file for c in table.copies):
+        return False
+    methods = _methods(table)
+    classes = {_class_around(first.file, m) for m in methods}
+    alone = len(classes) == len(table.copies) and len({(m.name, m.parameters) for m in methods}) == 1
+    whole = all(first.file.statements_of(m) == c.statements for m, c in zip(methods, table.copies, strict=True))
+    return alone and whole and len({_base_of(first.file, c) for c in classes}) == 1 and 0 not in classes
+
+
+def pulled_up_candidate(table: Table) -> Candidate:
+    """The method in the class on which the others build. Raises CannotWrite where it cannot stand there."""
+    file, methods = table.copies[0].file, _methods(table)
+    require_whole_lines(table.copies)
+    classes = [_class_around(file, m) for m in methods]
+    home = _base_of(file, classes[0])
+    tree = file.tree
+    base = next((n for n, k in enumerate(tree.kind) if k in file.language.classes and class_name(file, n) == home), 0)
+    if not base:
+        raise CannotWrite(f"{home or 'what the classes build on'} is not in this file")
+    members = [len(file.block_at[tree.child(c, "body") or 0].statements) for c in classes]
+    if min(members) < 2:
+        raise CannotWrite("a class would have nothing in it")
+    own = file.block_at[tree.child(base, "body") or 0].statements
+    last = tree.end_line(own[-1])
+    lines = file.lines[methods[0].start_line - 1 : methods[0].end_line]
+    edits = [Edit(last + 1, last, ("", *lines)), *(removal(file, m) for m in methods)]
+    names = tuple(class_name(file, c) for c in classes)
+    return Candidate(
+        kind="merge",
+        title=f"One method {methods[0].name} in {home} in place of {len(methods)}{told_order(table.copies)}",
+        file=file,
+        edits=tuple(edits),
+        claim=PulledUp(file.path, methods[0].name, home, names),
+        slots=(),
+        table=table,
+        name=methods[0].name,
+        parameters=tuple(methods[0].parameters),
+    )
+
+
+def _methods(table: Table) -> list[Procedure]:
+    return [copy.file.procedure_around(copy.first) for copy in table.copies]
+
+
+def _class_around(file: ProgramFile, method: Procedure) -> int:
+    """The class in whose body a plain method stands; 0 for any other function."""
+    tree = file.tree
+    around = tree.parent[tree.parent[method.node]] if method.node else 0
+    plain = method.in_class and not method.decorated and around > 0
+    return around if plain and tree.kind[around] in file.language.classes else 0
+
+
+def _base_of(file: ProgramFile, definition: int) -> str:
+    """The one class that another builds on; "" where there are none or several."""
+    bases = file.tree.child(definition, "superclasses") if definition else None
+    named: Sequence[int] = file.tree.items(bases) if bases is not None else []
+    return file.tree.text[named[0]] if len(named) == 1 else ""
