@@ -37,12 +37,12 @@ from .repeats.limits import Limits
 from .repeats.near import Likeness, NearBlock, NearTwins
 from .repeats.runs import Run
 from .repeats.slots import Copy, Table
-from .suggestions.attempts import Deadline, Proved, attempt
+from .suggestions.attempts import LEAST_SAVING, Deadline, Proved, attempt
 from .suggestions.candidate import Candidate, InFile
 from .suggestions.functions import function_candidate
 from .suggestions.jobs import copy_of, job_candidates
 from .suggestions.loops import loop_candidate
-from .suggestions.makings import block_candidate, in_a_function, twins_candidate
+from .suggestions.makings import block_candidate, has_a_loop, in_a_function, regrouped, twins_candidate
 from .suggestions.near_merges import near_merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
@@ -89,7 +89,7 @@ class Remarks:
 
     def add_repeats(self, repeats: Repeats) -> None:
         """Runs, blocks and twins, each with its loop, function or merge."""
-        for run in repeats.runs:
+        for run in regrouped(repeats.runs, has_a_loop):
             self._add_run(run)
         inside: dict[int, RepeatedBlock] = {}
         said: set[int] = set()
@@ -170,7 +170,11 @@ class Remarks:
         suggestion = _as_suggestion(merged) if isinstance(merged, Proved) else None
         if suggestion is None and part:
             suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
-        if suggestion is None or suggestion.status != "proved":
+        if (
+            suggestion is None
+            or suggestion.status != "proved"
+            or suggestion.lines_before - suggestion.lines_after < LEAST_SAVING
+        ):
             reason = merged if isinstance(merged, str) else ""
             suggestion = towards_near_twins(first, [p for _, p in near.procedures], near.likeness, reason)
         names = told_apart(near.procedures)

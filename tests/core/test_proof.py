@@ -322,7 +322,9 @@ def test_a_number_that_is_moved_on_must_be_known_and_move_as_the_loop_does():
         ("c * 2", "made(b)", "do not go back to their variables"),
         ("(yield c)", "x = made(b)", "leave the function"),
         ("(y := c) + 1", "x = made(b)", "y is needed afterwards"),
-        ("[lambda: c, 2]", "x = made(b)", "define something"),
+        # Nobody gives `c` another value later.
+        ("[lambda: c, 2]", "x = made(b)", ""),
+        ("[lambda: y, 2]", "x = made(b)", "cannot see"),
         ("c + len(locals())", "x = made(b)", "locals"),
     ],
 )

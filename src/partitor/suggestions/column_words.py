@@ -240,8 +240,10 @@ def _from_parameter(column: Column, copies: Sequence[Copy], node: int) -> list[s
     position = given.index(node)
     called = file.called_name(call)
     for procedure in file.procedures:
-        if procedure.name == called and position < len(procedure.parameters):
-            return words_of(procedure.parameters[position])
+        given_object = procedure.in_class and file.language.object_is_given
+        taken = procedure.parameters[1:] if given_object else procedure.parameters
+        if procedure.name == called and position < len(taken):
+            return words_of(taken[position])
     known = file.language.argument_names.get(called, ())
     if position < len(known) and (known[position] != "text" or column.values[0][:1] == '"'):
         return [known[position]]

@@ -421,7 +421,7 @@ def _interface(
             parameters.append((given_first[column][1], Variable(own), column.values))
             given[own] = column
             continue
-        follows = in_terms_of(column, given, table.columns)
+        follows = in_terms_of(file, column, given, table.columns)
         if follows is not None:
             filled[column] = writer.linear(follows[0], 1, follows[1])
             continue

@@ -227,6 +227,9 @@ def _driver(even: Sequence[Column], leading: dict[Column, str]) -> Column | None
 def _in_terms_of(table: Table, column: Column, variable: str, first: int, step: int) -> str:
     assert column.numbers is not None
     factor = (column.step() or 0) // step
+    if factor < 0 and all(spot.group >= 0 for spot in column.spots):
+        # `f"{10 - 3 * row}"` is harder to read than the texts.
+        raise CannotWrite("the numbers in the texts count the other way")
     writer = writer_for(table.copies[0].file)
     return writer.linear(variable, factor, column.numbers[0] - factor * first)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
 from ..repeats.blocks import RepeatedBlock, Twins
@@ -50,15 +50,58 @@ def functions(repeats: Repeats, looped: Callable[[Run], bool]) -> Iterator[Makin
     """A function for each block, and for each run that is not `looped`."""
     for block in repeats.blocks:
         yield partial(block_candidate, block), block.table
-    for run in repeats.runs:
+    for run in regrouped(repeats.runs, looped):
         if in_a_function(run) and not looped(run):
             yield partial(function_candidate, run.table), run
+
+
+def regrouped(runs: Sequence[Run], looped: Callable[[Run], bool]) -> list[Run]:
+    """The runs; those that follow each other, are alike and cannot become loops are one, which may be worth a
+    function."""
+    found: list[Run] = []
+    for whole in runs:
+        run = whole if looped(whole) else _in_pieces(whole)
+        joined = _joined(found[-1], run) if found else None
+        if joined is None or looped(run) or looped(found[-1]):
+            found.append(run)
+        else:
+            found[-1] = joined
+    return found
+
+
+def _in_pieces(run: Run) -> Run:
+    """A run of which each copy is made of shorter ones as a run of these, where they are worth a function."""
+    size = len(run.table.copies[0].statements)
+    for piece in range(2, size // 2 + 1):
+        if size % piece or run.in_branches or run.rest or run.more:
+            continue
+        starts = range(0, size, piece)
+        table = compare([Copy(c.file, c.statements[k : k + piece]) for c in run.table.copies for k in starts])
+        if table is not None and in_a_function(Run(table)):
+            return Run(table)
+    return run
+
+
+def _joined(run: Run, following: Run) -> Run | None:
+    """Two runs of which the second begins where the first ends, as one; None where they are not alike."""
+    copies, others = run.table.copies, following.table.copies
+    beside = copies[0].file is others[0].file and copies[-1].span[1] == others[0].first
+    if not beside or run.in_branches or following.in_branches or run.rest or run.more or following.more:
+        return None
+    same = len(copies[0].statements) == len(others[0].statements)
+    table = compare([*copies, *others]) if same else None
+    return Run(table, following.rest) if table is not None else None
+
+
+MANY_SHORT = 5
+"""Copies of two statements that are worth a function."""
 
 
 def in_a_function(run: Run) -> bool:
     """True for a run that could be calls of a function one after the other, where it can be no loop."""
     whole = not (run.rest or run.more or run.in_branches)
-    return whole and worth_a_function(run.table, FEWEST)
+    short = len(run.table.copies) >= MANY_SHORT and worth_a_function(run.table, FEWEST - 1)
+    return whole and (short or worth_a_function(run.table, FEWEST))
 
 
 def merges(repeats: Repeats) -> Iterator[Making]:

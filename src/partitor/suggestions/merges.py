@@ -257,7 +257,7 @@ def values_of(twins: Twins, columns: Sequence[Column], namer: Namer) -> tuple[di
         if column.is_name and local_in_all(twins, column):
             filled[column] = column.values[0]
             continue
-        follows = in_terms_of(column, values, columns)
+        follows = in_terms_of(copies[0].file, column, values, columns)
         if follows is not None:
             filled[column] = writer.linear(follows[0], 1, follows[1])
             continue

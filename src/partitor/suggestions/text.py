@@ -141,17 +141,22 @@ def _behind(file: ProgramFile, text: int, place: int, expression: str) -> tuple[
     return given[place], f"{file.tree.source_of(given[place])}, {expression}"
 
 
-def in_terms_of(column: Column, parameters: Mapping[str, Column], among: Sequence[Column]) -> tuple[str, int] | None:
+def in_terms_of(
+    file: ProgramFile, column: Column, parameters: Mapping[str, Column], among: Sequence[Column]
+) -> tuple[str, int] | None:
     """(parameter, what is to be added to it) where a number is always so much more than another one; two copies
-    alone tell that only of neighbours, or where several numbers `among` the columns move together."""
+    alone tell that only of neighbours, or where several numbers `among` the columns move together. A text that is
+    nothing but a number is a text: nobody reckons with it."""
     numbers = column.numbers
+    texts = [file.tree.source_of(s.nodes[0]).strip("\"'") if s.group >= 0 else "" for s in column.spots]
+    is_text = any(text.isdigit() for text in texts)
     together = move_of(column) in moving_together(among)
     for name, other in parameters.items():
         if numbers is None or other.numbers is None:
             continue
         steps = {a - b for a, b in zip(numbers, other.numbers, strict=True)}
         step = steps.pop()
-        if not steps and (together or len(numbers) > 2 or abs(step) == 1):
+        if not steps and not (is_text and step) and (together or len(numbers) > 2 or abs(step) == 1):
             return name, step
     return None
 

@@ -100,7 +100,7 @@ STOP_WORDS = frozenset(
     each every one two three four five how many much what which who when where why we our you your they them
     their i my me first second third last next then now here there again same only really not no yes so as
     if than into out up down off over under let us do does did has have had will can part step snd spr obj
-    between about within until well
+    between about within until well self cls lst
     """.split()
 )
 COLORS = frozenset(

@@ -149,6 +149,7 @@ PYTHON = Language(
     either_sign="or",
     changes_unseen=True,
     functions_are_values=True,
+    functions_keep_variables=True,
     variables_as_lists=True,
     texts_take_texts=True,
     own_object="self",
