@@ -37,8 +37,9 @@ from .repeats.limits import Limits
 from .repeats.near import Likeness, NearBlock, NearTwins
 from .repeats.runs import Run
 from .repeats.slots import Copy, Table
-from .suggestions.attempts import LEAST_SAVING, Deadline, Proved, attempt
+from .suggestions.attempts import Deadline, Proved, attempt
 from .suggestions.candidate import Candidate, InFile
+from .suggestions.folds import least_saving
 from .suggestions.functions import function_candidate
 from .suggestions.jobs import copy_of, job_candidates
 from .suggestions.loops import loop_candidate
@@ -169,12 +170,10 @@ class Remarks:
         merged = attempt(lambda: near_merge_candidate(near), near)
         suggestion = _as_suggestion(merged) if isinstance(merged, Proved) else None
         if suggestion is None and part:
-            suggestion = self._suggest("function", lambda: block_candidate(part), part.table, "")
-        if (
-            suggestion is None
-            or suggestion.status != "proved"
-            or suggestion.lines_before - suggestion.lines_after < LEAST_SAVING
-        ):
+            shared = attempt(lambda: block_candidate(part), part.table)
+            if isinstance(shared, Proved) and shared.saved_lines >= least_saving(shared.candidate):
+                suggestion = _as_suggestion(shared)
+        if suggestion is None:
             reason = merged if isinstance(merged, str) else ""
             suggestion = towards_near_twins(first, [p for _, p in near.procedures], near.likeness, reason)
         names = told_apart(near.procedures)

@@ -91,7 +91,7 @@ class Folds:
         """A fold that is proved and saves enough."""
         self.deadline.check()
         result = attempt(*making)
-        enough = isinstance(result, Proved) and result.saved_lines >= _least_saving(result.candidate)
+        enough = isinstance(result, Proved) and result.saved_lines >= least_saving(result.candidate)
         self.worth[texts] = _worth_of(result) if isinstance(result, Proved) and enough else None
         return result if isinstance(result, Proved) and enough else None
 
@@ -158,7 +158,7 @@ def lies_in(one: Copy, other: Copy) -> bool:
     return one.file is other.file and first <= start and stop <= last
 
 
-def _least_saving(candidate: Candidate) -> int:
+def least_saving(candidate: Candidate) -> int:
     """What has a brace to close costs a line more, and is worth it all the same; a list in place of numbered variables
     makes other runs over them simpler."""
     return LEAST_SAVING - 1 if candidate.file.language.declares or candidate.is_listing else LEAST_SAVING

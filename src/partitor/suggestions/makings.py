@@ -88,9 +88,13 @@ def _joined(run: Run, following: Run) -> Run | None:
     beside = copies[0].file is others[0].file and copies[-1].span[1] == others[0].first
     if not beside or run.in_branches or following.in_branches or run.rest or run.more or following.more:
         return None
-    same = len(copies[0].statements) == len(others[0].statements)
+    tree, kinds = copies[0].file.tree, copies[0].file.tree.kind
+    same = kinds[slice(*copies[0].span)] == kinds[slice(*others[0].span)]
     table = compare([*copies, *others]) if same else None
-    return Run(table, following.rest) if table is not None else None
+    calls = table is not None and any(
+        tree.kind[s.nodes[0]] == tree.language.call for c in table.columns for s in c.spots
+    )
+    return Run(table, following.rest) if table is not None and not calls else None
 
 
 MANY_SHORT = 5

@@ -262,10 +262,11 @@ class _Cutter:
         return cost
 
     def _sets(self, i: int) -> Set:
-        """The variables that a statement only gives something that is written there."""
+        """The variables that a statement only gives something to begin with."""
         found, statement = self.summaries[i], self.statements[i]
         worked_out = self.file.language.call in self.file.tree.kind[statement : self.file.tree.end[statement]]
-        return found.certain if self.sizes[i] == 1 and not found.needed and not worked_out else EMPTY
+        plain = self.sizes[i] == 1 and not found.needed and not worked_out and not self._lists(i)
+        return found.certain if plain else EMPTY
 
     def _leads_to_the_end(self, jump: int) -> bool:
         """True for an error that is raised, and for a jump that leads where the last statement leads."""
