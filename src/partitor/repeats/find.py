@@ -129,11 +129,11 @@ class _Finder:
                 found.append(run)
         yield from found
 
-    def _alike_but_for_operators(self) -> Iterator[tuple[Copy, Copy]]:
-        """Pairs of stretches that differ in their operators only: the best is looked for, then the worst."""
+    def _alike_but_for_operators(self) -> Iterator[list[Copy]]:
+        """Stretches that differ in their operators only: the best is looked for, then the worst."""
         for copies in self._stretches([q.symbols for q in self.sequences], "blunt"):
-            if len(copies) == 2 and inner_statements(copies[0]) >= LEAST_ALIKE:
-                yield copies[0], copies[1]
+            if inner_statements(copies[0]) >= LEAST_ALIKE - (len(copies) > 2):
+                yield copies
 
     def _stretches(self, symbols: list[list[int]], sort: str) -> Iterator[list[Copy]]:
         """Copies that are alike by symbols of another sort, and not by their own."""

@@ -18,7 +18,7 @@ from .directions import directions
 from .framed import Framed, framed
 from .grown import around_heads
 from .judge import inner_statements
-from .near import LEAST_ALIKE, Likeness, NearBlock, NearTwins, near_blocks, near_stretches, near_twins
+from .near import LEAST_ALIKE, Likeness, NearBlock, NearTwins, near_blocks, near_rows, near_stretches, near_twins
 from .parallel import parallel_variables
 from .runs import Run, StatementList
 from .slots import Copy
@@ -79,7 +79,7 @@ class NearFinder:
     def _every(self) -> list[Statements]:
         return [(q.file, q.block.statements, q.symbols) for q in self.sequences]
 
-    def places(self, alike_but_for_operators: Iterable[tuple[Copy, Copy]]) -> list[NearBlock]:
+    def places(self, alike_but_for_operators: Iterable[list[Copy]]) -> list[NearBlock]:
         """Stretches of statements that are nearly alike; the surest way first, as what is found is part of nothing
         else."""
         lists = [(s.file, s.block.statements) for s in self.sequences if s.block.node and min(s.symbols) >= 0]
@@ -90,7 +90,10 @@ class NearFinder:
         found += self._added(near_blocks(places, self._shape, self._worded, self._blunt))
         found += self._added(alike_at_first(every, self.shapes, self._is_free_span))
         found += self._added(map(_but_for_tests, alike_but_for_tests(every, self.shapes, self._is_free_span)))
-        pairs = itertools.chain(alike_but_for_operators, around_heads(every, self.shapes, self._is_free_span))
+        alike = list(alike_but_for_operators)
+        found += self._added(near_rows([a for a in alike if len(a) > 2], self._shape, self._is_free))
+        two = ((a[0], a[1]) for a in alike if len(a) == 2)
+        pairs = itertools.chain(two, around_heads(every, self.shapes, self._is_free_span))
         found += self._added(near_stretches(pairs, self._shape, self._worded, self._is_free))
         found += self._added(parallel_variables(every, self._is_free_span))
         return found

@@ -191,6 +191,22 @@ def near_stretches(
             yield NearBlock((one, other), *found)
 
 
+def near_rows(groups: Iterable[Sequence[Copy]], shape: Symbol, free: Callable[[Copy], bool]) -> Iterator[NearBlock]:
+    """Those groups of stretches, alike but for their operators, of which more than half of the statements are alike
+    altogether; `free`: a stretch that is part of nothing yet."""
+    taken: list[Copy] = []
+    for copies in groups:
+        if not all(map(free, copies)) or any(c.overlaps(other) for c in copies for other in taken):
+            continue
+        lines = [_lines_of(c.file, c.statements, shape) for c in copies]
+        if len({len(found) for found in lines}) > 1 or not lines[0]:
+            continue
+        alike = sum(len({line.shape for line in row}) == 1 for row in zip(*lines, strict=True))
+        if 2 * alike > len(lines[0]):
+            taken += copies
+            yield NearBlock(tuple(copies), alike, len(lines[0]) - alike)
+
+
 def nearly_alike(one: Copy, other: Copy, shape: Symbol, worded: Symbol) -> tuple[int, int] | None:
     """(statements alike, statements unlike) of stretches that are near copies; None where they are none."""
     lines = [_lines_of(copy.file, copy.statements, shape) for copy in (one, other)]
