@@ -322,6 +322,9 @@ def _from_values(column: Column, copies: Sequence[Copy], node: int) -> list[str]
         words = words_of(holders.pop())[-1:] if len(holders) == 1 else []
         return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
     shared = [w for w in shared_words(column.values, 1) if len(w) > 1]
+    kind = "" if shared else class_of_fields(column, copies[0])
+    if kind:
+        return words_of(kind)[-1:]
     collection = ["values"] if used_as_collection(copies[0], column) else []
     return shared or collection or _from_types(column, copies)
 
@@ -363,6 +366,21 @@ def used_as_collection(copy: Copy, column: Column) -> bool:
         }:
             return True
     return False
+
+
+def class_of_fields(column: Column, copy: Copy) -> str:
+    """The one class of the program whose methods name all fields that are asked of what stands in a column: `Player` of
+    `first.hand` and `second.hand`; "" where there is none, or several."""
+    tree, language = copy.file.tree, copy.file.language
+    asked = set()
+    for spot in column.spots:
+        parent = tree.parent[spot.nodes[0]]
+        if tree.kind[parent] == language.member[0] and spot.nodes[0] == parent + 1:
+            asked.add(tree.text[tree.end[parent] - 1])
+    classes = [n for n, kind in enumerate(tree.kind) if kind in language.classes]
+    holding = [n for n in classes if asked <= set(tree.text[n : tree.end[n]])]
+    named = tree.child(holding[0], language.name_field) if asked and len(holding) == 1 else None
+    return tree.text[named] if named is not None else ""
 
 
 def _class_made(file: ProgramFile, name: str) -> str:

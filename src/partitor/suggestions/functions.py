@@ -17,7 +17,7 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value, variables_of
 from ..program.together import Sharing
 from ..records import SlotColumn
-from ..repeats.columns import Column
+from ..repeats.columns import Column, Spot
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.known import gives_a_value
 from ..repeats.slots import Copy, Table
@@ -79,7 +79,7 @@ def function_candidate(
     """The function for the copies of a table; variables of the program are given to it where it is `asked` for more
     parameters than it needs otherwise; `leaving`: how the copies leave what they stand in, where the function is to
     tell its callers when to. Raises CannotWrite where it cannot be put into code."""
-    table = with_fractions(table)
+    table = _with_whole_texts(with_fractions(table))
     copies = table.copies
     file = copies[0].file
     apart = any(copy.file is not file for copy in copies) or _in_several_classes(copies)
@@ -149,6 +149,25 @@ def function_candidate(
         return longer
     edits = (*definition_edits(copies, shorter, writer, beside), *calls)
     return given_back(msgspec.structs.replace(plain, edits=edits, plainer=longer), returning)
+
+
+def _with_whole_texts(table: Table) -> Table:
+    """The table with texts as one column that have nothing but signs in common: `"1. Are you cold?"`."""
+    inside: dict[int, list[Column]] = {}
+    for column in table.columns:
+        if len(column.spots) == 1 and column.spots[0].group >= 0:
+            inside.setdefault(column.spots[0].nodes[0], []).append(column)
+    columns = list(table.columns)
+    for found in inside.values():
+        nodes = found[0].spots[0].nodes
+        texts = tuple(c.file.tree.source_of(n) for c, n in zip(table.copies, nodes, strict=True))
+        rest = texts[0]
+        for column in found:
+            rest = rest.replace(column.values[0].strip("\"'"), "", 1)
+        if len(found) > 1 and not any(sign.isalpha() for sign in rest) and texts[0][:1] in "\"'":
+            columns[columns.index(found[0])] = Column(values=texts, spots=(Spot(nodes),))
+            columns = [c for c in columns if c not in found]
+    return msgspec.structs.replace(table, columns=tuple(columns)) if len(columns) < len(table.columns) else table
 
 
 def definition_edits(copies: Sequence[Copy], lines: Sequence[str], writer: Writer, beside: int) -> list[Edit]:

@@ -23,6 +23,7 @@ from .column_words import (
     BOUNDS,
     LONGEST_OF_TWO,
     ORDERINGS,
+    class_of_fields,
     column_words,
     is_reckoned_with,
     is_returned,
@@ -186,6 +187,10 @@ class Namer:
             return self.fresh(["result"], ["found"])
         if not shared and self._asks_for_a_number(column, copies[0]):
             return self.fresh(["number"], ["amount"])
+        family = family_of(column.values)
+        if family is not None and len(family.stem) <= LONGEST_LETTERS:
+            # `a1`, `a2` and `a3` are called something by their place only.
+            return self.fresh(["answer" if self._is_typed(column, copies[0]) else "value"], ["result"])
         return self._given(column.values[0])
 
     @staticmethod
@@ -209,6 +214,15 @@ class Namer:
         return (["count", "number"] if added == {"1"} else ["total", "amount"]) if added else []
 
     @staticmethod
+    def _is_typed(column: Column, copy: Copy) -> bool:
+        """True for a variable that gets what somebody typed."""
+        file, tree, name = copy.file, copy.file.tree, column.values[0]
+        given = (given_value(tree, s) for s in copy.file.statements_within(*copy.span))
+        right = [pair[1] for pair in given if pair and tree.text[pair[0]] == name]
+        calls = [n for n in right if tree.kind[n] == file.language.call]
+        return any(file.called_name(n) in file.language.input_calls for n in calls)
+
+    @staticmethod
     def _asks_for_a_number(column: Column, copy: Copy) -> bool:
         """True for a variable that is first given a number made of what somebody typed."""
         tree, language = copy.file.tree, copy.file.language
@@ -224,6 +238,9 @@ class Namer:
             return self.fresh(shared, [in_convention(["one", *shared], self.style)])
         if used_as_collection(copies[0], column):
             return self.fresh(["values"], ["items", "things"])
+        kind = class_of_fields(column, copies[0])
+        if kind:
+            return self.fresh(words_of(kind)[-1:], ["one"])
         return self.fresh(["amount"] if is_reckoned_with(column, copies[0]) else ["value"], ["result", "given"])
 
     def first_given(self, column: Column, copies: Sequence[Copy]) -> str:
