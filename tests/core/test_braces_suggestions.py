@@ -67,7 +67,7 @@ def test_a_result_that_was_declared_in_the_copies_is_declared_by_the_call():
     assert "    int first = " in result
     assert "    int second = " in result
     assert result.count("analogRead") == 1
-    assert "return first;" in result
+    assert "return value;" in result
 
 
 def test_braces_below_stay_below():

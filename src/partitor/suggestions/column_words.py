@@ -133,6 +133,21 @@ def is_reckoned_with(column: Column, copy: Copy) -> bool:
     return any({"+", "-", "*", "/"} & {tree.text[c] for c in tree.children(p)} for p in around)
 
 
+def beside_words(column: Column, copies: Sequence[Copy], among: Sequence[Column]) -> list[str]:
+    """What a value is given to a call together with (`digitalWrite(GREEN, HIGH)`), where other columns would be called
+    the same; [] where nothing tells."""
+    words = told_words(column, copies)
+    same = [c for c in among if c is not column and not c.is_target and words and told_words(c, copies) == words]
+    if not same:
+        return []
+    tree = copies[0].file.tree
+    node = column.spots[0].nodes[0]
+    given = tree.items(tree.parent[node]) if tree.kind[tree.parent[node]] == "argument_list" else []
+    others = [n for n in given if n != node]
+    beside = tree.source_of(others[0]) if len(others) == 1 and len(column.spots) == 1 else ""
+    return words_of(beside)[-2:] if re.fullmatch(r"[A-Za-z_]\w*", beside) else []
+
+
 def told_words(column: Column, copies: Sequence[Copy]) -> list[str]:
     """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
     finders = (
@@ -195,7 +210,7 @@ def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         return [*words[:-1], plural_of(words[-1])] if words and len(words[-1]) > 2 else []
     if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
         left = tree.child(parent, "left")
-        words = words_of(tree.text[left]) if left is not None else []
+        words = words_of(_last_name(file, left)) if left is not None else []
         return words if tree.kind[parent] == "assignment" else []
     if tree.kind[parent] == "subscript" and tree.field[node] == "subscript" and column.values[0][:1] in "\"'":
         # `packets["beet"]` is what a packet is called by.
@@ -203,6 +218,12 @@ def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         words = words_of(tree.text[held])[-1:] if held is not None else []
         return [singular(w) for w in words if w.endswith("s") and len(w) > 3]
     return []
+
+
+def _last_name(file: ProgramFile, node: int) -> str:
+    """A variable's name, or a field's: what is last in `boats[0].length`."""
+    member = file.tree.kind[node] == file.language.member[0]
+    return file.tree.text[file.tree.end[node] - 1] if member else file.tree.text[node]
 
 
 def _from_sum(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
@@ -369,17 +390,23 @@ def used_as_collection(copy: Copy, column: Column) -> bool:
 
 
 def class_of_fields(column: Column, copy: Copy) -> str:
-    """The one class of the program whose methods name all fields that are asked of what stands in a column: `Player` of
-    `first.hand` and `second.hand`; "" where there is none, or several."""
-    tree, language = copy.file.tree, copy.file.language
+    """The one class of a Python program that gives its objects all fields and methods that are asked of what stands in
+    a column: `Player` of `first.hand` and `second.hand`; "" where there is none, or several."""
+    file, tree, language = copy.file, copy.file.tree, copy.file.language
     asked = set()
     for spot in column.spots:
         parent = tree.parent[spot.nodes[0]]
         if tree.kind[parent] == language.member[0] and spot.nodes[0] == parent + 1:
             asked.add(tree.text[tree.end[parent] - 1])
-    classes = [n for n, kind in enumerate(tree.kind) if kind in language.classes]
-    holding = [n for n in classes if asked <= set(tree.text[n : tree.end[n]])]
-    named = tree.child(holding[0], language.name_field) if asked and len(holding) == 1 else None
+    if not asked or not language.object_is_given:
+        return ""
+    holding = []
+    for node in (n for n, kind in enumerate(tree.kind) if kind in language.classes):
+        inside = range(node, tree.end[node])
+        own = {p.name for p in file.procedures if p.node in inside}
+        own |= {tree.text[tree.end[n] - 1] for n in inside if tree.field[n] == "left" and tree.text[n + 1] == "self"}
+        holding += [node] if asked <= own else []
+    named = tree.child(holding[0], language.name_field) if len(holding) == 1 else None
     return tree.text[named] if named is not None else ""
 
 

@@ -444,7 +444,7 @@ def _interface(
         if follows is not None:
             filled[column] = writer.linear(follows[0], 1, follows[1])
             continue
-        name = namer.column(column, copies)
+        name = namer.column(column, copies, table.columns)
         filled[column] = name
         given[name] = column
         parameter = Variable(name, column_type(column, copies))

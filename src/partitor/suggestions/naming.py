@@ -23,6 +23,7 @@ from .column_words import (
     BOUNDS,
     LONGEST_OF_TWO,
     ORDERINGS,
+    beside_words,
     class_of_fields,
     column_words,
     is_reckoned_with,
@@ -36,6 +37,7 @@ from .topics import ends_with_output, heading_of_copies, topic_of_step
 from .words import (
     CHARTS,
     CHOSEN_VERBS,
+    COLORS,
     COMMON_VERBS,
     MAKING_NUMBERS,
     ORDINALS,
@@ -50,6 +52,8 @@ from .words import (
     words_of,
 )
 
+SENSED = frozenset({"analogRead", "digitalRead", "pulseIn"})
+"""What is read of a sensor, not of somebody who types."""
 LONGEST_LETTERS = 2
 """Letters of a name that says nothing."""
 
@@ -142,9 +146,9 @@ class Namer:
         """A fresh name for a loop's counter."""
         return self.fresh(["i"], ["j", "k", "n", "count", "turn"])
 
-    def column(self, column: Column, copies: Sequence[Copy]) -> str:
-        """A fresh name for what stands in a column."""
-        words = column_words(column, copies, self.taken) or ["value"]
+    def column(self, column: Column, copies: Sequence[Copy], among: Sequence[Column] = ()) -> str:
+        """A fresh name for what stands in a column, `among` those of its table."""
+        words = beside_words(column, copies, among) or column_words(column, copies, self.taken) or ["value"]
         numbered = column.numbers is not None and copies[0].file.language.declares
         others = [] if numbered else [in_convention([*words[-1:], "value"], self.style)]
         if words and words[-1].endswith(("color", "colour")):
@@ -220,7 +224,7 @@ class Namer:
         given = (given_value(tree, s) for s in copy.file.statements_within(*copy.span))
         right = [pair[1] for pair in given if pair and tree.text[pair[0]] == name]
         calls = [n for n in right if tree.kind[n] == file.language.call]
-        return any(file.called_name(n) in file.language.input_calls for n in calls)
+        return any(file.called_name(n) in file.language.input_calls - SENSED for n in calls)
 
     @staticmethod
     def _asks_for_a_number(column: Column, copy: Copy) -> bool:
@@ -486,4 +490,8 @@ class Namer:
         for word in list(counts):
             if word in differing or word in STOP_WORDS or word in COMMON_VERBS or word in ORDINALS:
                 del counts[word]
+        most = [word for word, count in counts.items() if count == max(counts.values())]
+        if len(most) > LONGEST_OF_TWO and COLORS.issuperset(most):
+            # Red, yellow and green are not what only one of them is.
+            return ["lights"]
         return [counts.most_common(1)[0][0] if counts else reckoned]
