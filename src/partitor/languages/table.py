@@ -153,6 +153,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """A function may change the variables that it is given, unless a parameter says `ByVal`."""
     list_call: str = ""
     """The call that makes a list of its arguments, where there are no list displays."""
+    references: bool = False
+    """A parameter may be another name of the variable that it is given."""
     changes_unseen: bool = False
     """Nothing but the program's own functions sees when its variables change, and no error leaves a statement half
     done."""

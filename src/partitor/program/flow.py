@@ -75,7 +75,8 @@ class _Analysis:
         if body is None:
             return Flow(self.scope, {}, {}, self.always, {})
         statements = self._statements(body)
-        self._backward(statements, self.always, _Exits(on_return=self.always, on_error=self.always))
+        left = self.always | self._callers_variables()
+        self._backward(statements, left, _Exits(on_return=left, on_error=left))
         start = frozenset(
             self.tree.text[i]
             for i in self.names.nodes
@@ -86,6 +87,21 @@ class _Analysis:
             start |= frozenset(self.names.bound[self.scope])
         self._forward(statements, start)
         return Flow(self.scope, self.live, self.bound, self.always, self.at_jump)
+
+    def _callers_variables(self) -> Set:
+        """Parameters that are variables of whoever calls the procedure: what they hold at its end is needed there."""
+        names, tree, by_reference = self.names, self.tree, self.language.by_reference
+        found = set()
+        for i in names.nodes:
+            if names.role[i] is not Role.PARAMETER or names.scope[i] != self.scope:
+                continue
+            told = itertools.takewhile(
+                lambda p: tree.field[p] != "parameters" and p != self.scope, self.file.parents(i)
+            )
+            words = {word for p in told for word in tree.leaf_texts(p)}
+            if words & {"&", "ref", "out", "inout"} or (by_reference and "byval" not in {w.lower() for w in words}):
+                found.add(tree.text[i])
+        return frozenset(found)
 
     def _names_used_elsewhere(self) -> Set:
         names = self.names

@@ -16,6 +16,7 @@ from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value, variables_of
 from ..program.together import Sharing
+from ..program.types import Type
 from ..records import SlotColumn
 from ..repeats.columns import Column, Spot
 from ..repeats.judge import MOST_PARAMETERS
@@ -451,6 +452,9 @@ def _interface(
         parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
     # What differs has a name of its own, whatever the copies call their variables.
     parameters[:of_copies] = [(at, _renamed(own, called), values) for at, own, values in parameters[:of_copies]]
+    if file.language.references and (len(results) > 1 or _is_a_reference(file, results, scopes[0])):
+        parameters += _references(copies, results, renames, parameters, called, scopes[0])
+        inputs, results = [*inputs, *results], []
     parameters.sort(key=lambda p: p[0])
     if len(parameters) > MOST_PARAMETERS:
         raise TooMuch(f"the function would need {len(parameters)} parameters")
@@ -470,6 +474,40 @@ def _interface(
         uses_object,
         _changed_outside(copies[0], scopes[0], lent),
     )
+
+
+def _is_a_reference(file: ProgramFile, results: Sequence[str], scope: int) -> bool:
+    """True for one result that is a reference already."""
+    kinds = [variable_type(file, name, scope) for name in results]
+    return any(kind is not None and kind.reference for kind in kinds)
+
+
+def _references(
+    copies: Sequence[Copy],
+    results: Sequence[str],
+    renames: Sequence[dict[str, str]],
+    parameters: list[tuple[int, Variable, tuple[str, ...]]],
+    called: dict[str, str],
+    scope: int,
+) -> list[tuple[int, Variable, tuple[str, ...]]]:
+    """Parameters that are other names of the variables which the copies change, in place of several results; the
+    `parameters` that are such variables already become references."""
+    order = _order_of_names(copies[0])
+    declared_inside = {name for copy in copies for name in _declared(copy)}
+    given = {variable.name: k for k, (_, variable, _) in enumerate(parameters)}
+    found: list[tuple[int, Variable, tuple[str, ...]]] = []
+    for result in results:
+        kind = variable_type(copies[0].file, result, scope)
+        values = tuple(names.get(result, result) for names in renames)
+        if kind is None or kind.dimensions or kind.base in {"auto", "var"} or set(values) & declared_inside:
+            raise TooMuch(f"the function would have to return {len(results)} values")
+        own = Variable(called.get(result, result), Type(kind.base, kind.pointers, (), True))
+        if own.name in given:
+            at, _, arguments = parameters[given[own.name]]
+            parameters[given[own.name]] = (at, own, arguments)
+        else:
+            found.append((order.get(result, 0), own, values))
+    return found
 
 
 def _is_unset(copies: Sequence[Copy], scopes: Sequence[int], names: Sequence[str]) -> bool:

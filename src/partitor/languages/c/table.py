@@ -162,7 +162,7 @@ C = Language(
     **TABLE,
 )
 READY = r"(?:std::)?(?:string|String|(?:vector|map|set|list|deque|stack|queue|pair|unordered_map|unordered_set)<.*>)"
-CPP_TABLE = {**TABLE, "targets": (*TARGETS, Binding("field", "left")), "ready_types": READY}
+CPP_TABLE = {**TABLE, "references": True, "targets": (*TARGETS, Binding("field", "left")), "ready_types": READY}
 CPP = Language(
     id="cpp",
     title="C++",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 
 import msgspec
@@ -32,6 +33,8 @@ class Definition(msgspec.Struct, frozen=True, eq=False):
     """It returns early, with nothing; it can stand only for what ends a procedure."""
     outer: frozenset[str] = frozenset()
     """Variables of the program that it says it changes."""
+    references: frozenset[str] = frozenset()
+    """Parameters that are other names of the variables that they are given."""
 
     @property
     def parts(self) -> tuple[int, ...]:
@@ -108,7 +111,17 @@ def take_apart(
         value,
         leaves,
         outer,
+        frozenset(tree.text[c] for c in plain if _is_a_reference(file, c)),
     )
+
+
+def _is_a_reference(file: ProgramFile, parameter: int) -> bool:
+    """True for a parameter's name that is another name of the variable that it is given, and may change it."""
+    tree = file.tree
+    around = list(itertools.takewhile(lambda p: tree.kind[p] != "parameters", file.parents(parameter)))
+    words = {word for p in around[-1:] for word in tree.leaf_texts(p)}
+    named = any(tree.kind[p] == "reference_declarator" for p in around)
+    return file.language.references and named and not {"const", "&&"} & words
 
 
 def _outer_names(file: ProgramFile, statement: int, parameters: Sequence[int]) -> frozenset[str]:

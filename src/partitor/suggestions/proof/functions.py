@@ -443,6 +443,9 @@ class FunctionProof:
         results = tuple(mapping.get(name, "") for name in definition.returned)
         if results != call.targets and not (call.targets == () and not results):
             raise Refused("the results of a call do not go back to their variables")
+        # What a reference names changes at once, as it did in the copy.
+        named = {mapping[name] for name in definition.references & definition.written}
+        written -= named
         if self.own - written - set(definition.written):
             raise Refused("the function declares a variable that it does not use")
         for name in sorted(written):
@@ -497,6 +500,8 @@ class FunctionProof:
         for parameter, value in arguments.items():
             if rules.names_in(value) & inner:
                 raise Refused("a value's name means something else inside the copies")
+            if parameter in self.definition.written & self.definition.references:
+                continue
             if parameter in self.definition.written:
                 known = mapping[parameter] in flow.bound_before.get(segment[0], frozenset())
                 if not known and not has_its_value(self.before, mapping[parameter], scope):
