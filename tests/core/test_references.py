@@ -110,3 +110,40 @@ def test_wild_programs_with_references_print_the_same(language: str, tmp_path) -
             groups += [(text, new)] if new else []
     assert len(groups) > 3
     require_same(groups, lambda texts: outputs(language, texts, tmp_path), "DOES NOT COMPILE")
+
+
+KEPT = """
+#include <stdio.h>
+void feed(int crabs) {
+    static int shells = 0;
+    printf("start %d\\n", shells);
+    printf("one\\n");
+    printf("%d\\n", crabs);
+    printf("three %d\\n", crabs + 1);
+    shells = crabs * 3;
+    printf("middle\\n");
+    printf("one\\n");
+    printf("%d\\n", crabs);
+    printf("three %d\\n", crabs + 1);
+    shells = crabs * 3;
+}
+int main(void) {
+    feed(2);
+    feed(5);
+    return 0;
+}
+"""
+
+
+@pytest.mark.parametrize("language", ["c", "cpp"])
+def test_what_is_kept_from_call_to_call_is_not_lost(language: str, tmp_path) -> None:
+    after = worked(KEPT, language)
+    assert after.count("shells = findShells(crabs);") == 2
+    require_same_output(language, KEPT, after, tmp_path)
+
+
+def test_so_it_is_in_visual_basic() -> None:
+    copy = '    Debug.Print "one"\n    Debug.Print crabs\n    Debug.Print "three"; crabs + 1\n    shells = crabs * 3\n'
+    head = 'Sub Feed(ByVal crabs As Integer)\n    Static shells As Integer\n    Debug.Print "start"; shells\n'
+    after = worked(f'{head}{copy}    Debug.Print "middle"\n{copy}End Sub\n', "visualbasic")
+    assert after.count("shells = FindShells(crabs)") == 2

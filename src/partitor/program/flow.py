@@ -75,7 +75,7 @@ class _Analysis:
         if body is None:
             return Flow(self.scope, {}, {}, self.always, {})
         statements = self._statements(body)
-        left = self.always | self._callers_variables()
+        left = self.always | self._callers_variables() | self._kept_from_call_to_call()
         self._backward(statements, left, _Exits(on_return=left, on_error=left))
         start = frozenset(
             self.tree.text[i]
@@ -101,6 +101,16 @@ class _Analysis:
             words = {word for p in told for word in tree.leaf_texts(p)}
             if words & {"&", "ref", "out", "inout"} or (by_reference and "byval" not in {w.lower() for w in words}):
                 found.add(tree.text[i])
+        return frozenset(found)
+
+    def _kept_from_call_to_call(self) -> Set:
+        """Variables of the procedure that keep what they hold: it is needed when the procedure is called again."""
+        names, tree, found = self.names, self.tree, set()
+        for n in range(self.scope, tree.end[self.scope]) if self.scope else ():
+            if tree.text[n].lower() == "static":
+                held = next((p for p in self.file.parents(n) if tree.kind[p] == "declaration" and p > self.scope), None)
+                inside = names.within(held, tree.end[held]) if held is not None else []
+                found |= {tree.text[i] for i in inside if names.role[i] is Role.WRITE}
         return frozenset(found)
 
     def _names_used_elsewhere(self) -> Set:
