@@ -92,7 +92,7 @@ def test_constants_of_an_enumeration_are_listed() -> None:
         for colour, word in (("Red", "stop"), ("Green", "go"), ("Yellow", "wait"))
     )
     text = worked(f"using System;\n\nclass P\n{{\n    static void Main()\n    {{\n{lines}    }}\n}}\n", "csharp")
-    assert "ConsoleColor[] consoleColors = " in text or "ConsoleColor[] colors = " in text
+    assert "ConsoleColor[] foregroundColors = " in text
 
 
 GREENHOUSE = """{declared} fan = 5;

@@ -261,5 +261,5 @@ def test_handlers_of_a_form_in_c_sharp_are_given_colours_and_need_not_read_their
 """
     handlers = "".join(handler.format(name, name.lower()) for name in ("Red", "Blue", "Green"))
     text = f"using System;\n\nclass Form1\n{{\n    int count = 0;\n{handlers}}}\n"
-    assert "(string color, Color shade, string name)" in worked(text, "csharp")
+    assert "(string color, Color backColor, string name)" in worked(text, "csharp")
     assert "unused-parameter" not in rules(text, language="csharp")

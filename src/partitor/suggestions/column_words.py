@@ -220,10 +220,16 @@ def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
     return []
 
 
+SHOWN = frozenset({"text", "value", "innertext", "textcontent", "innerhtml", "caption", "content"})
+"""Fields of what is shown: they say nothing of what it is."""
+
+
 def _last_name(file: ProgramFile, node: int) -> str:
     """A variable's name, or a field's: what is last in `boats[0].length`."""
-    member = file.tree.kind[node] == file.language.member[0]
-    return file.tree.text[file.tree.end[node] - 1] if member else file.tree.text[node]
+    if file.tree.kind[node] != file.language.member[0]:
+        return file.tree.text[node]
+    last = file.tree.text[file.tree.end[node] - 1]
+    return "" if last.lower() in SHOWN else last
 
 
 def _from_sum(column: Column, copies: Sequence[Copy], node: int) -> list[str]:

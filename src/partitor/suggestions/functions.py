@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
 import msgspec
 
@@ -452,8 +452,8 @@ def _interface(
         parameters.append((min(s.nodes[0] for s in column.spots), parameter, column.values))
     # What differs has a name of its own, whatever the copies call their variables.
     parameters[:of_copies] = [(at, _renamed(own, called), values) for at, own, values in parameters[:of_copies]]
-    if file.language.references and (len(results) > 1 or _is_a_reference(file, results, scopes[0])):
-        parameters += _references(copies, results, renames, parameters, called, scopes[0])
+    if file.language.references and (len(results) > 1 or _is_a_reference(file, set(results) - lent, scopes[0])):
+        parameters += _references(copies, results, renames, parameters, called, scopes[0], lent)
         inputs, results = [*inputs, *results], []
     parameters.sort(key=lambda p: p[0])
     if len(parameters) > MOST_PARAMETERS:
@@ -476,8 +476,8 @@ def _interface(
     )
 
 
-def _is_a_reference(file: ProgramFile, results: Sequence[str], scope: int) -> bool:
-    """True for one result that is a reference already."""
+def _is_a_reference(file: ProgramFile, results: Iterable[str], scope: int) -> bool:
+    """True for results of which one is a reference already."""
     kinds = [variable_type(file, name, scope) for name in results]
     return any(kind is not None and kind.reference for kind in kinds)
 
@@ -489,6 +489,7 @@ def _references(
     parameters: list[tuple[int, Variable, tuple[str, ...]]],
     called: dict[str, str],
     scope: int,
+    lent: frozenset[str],
 ) -> list[tuple[int, Variable, tuple[str, ...]]]:
     """Parameters that are other names of the variables which the copies change, in place of several results; the
     `parameters` that are such variables already become references."""
@@ -497,7 +498,7 @@ def _references(
     given = {variable.name: k for k, (_, variable, _) in enumerate(parameters)}
     found: list[tuple[int, Variable, tuple[str, ...]]] = []
     for result in results:
-        kind = variable_type(copies[0].file, result, scope)
+        kind = variable_type(copies[0].file, result, 0 if result in lent else scope)
         values = tuple(names.get(result, result) for names in renames)
         if kind is None or kind.dimensions or kind.base in {"auto", "var"} or set(values) & declared_inside:
             raise TooMuch(f"the function would have to return {len(results)} values")
