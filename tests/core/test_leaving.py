@@ -12,6 +12,7 @@ from core.runners import require_same_output
 from core.sweeps import proved_in
 from core.wild_leaving import leaving
 from partitor.program.flow import flow_of
+from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import Leaving, LeavingFunction, prove
 
 TYPED = "1\nnets\n2\n2\noars\n1\nnets\nmany\n4\nnets\n7.5\n1\nnets\n99\n5\n"
@@ -434,3 +435,73 @@ def test_what_is_live_where_a_jump_goes_is_known() -> None:
     main = program.procedures[1]
     jumps = flow_of(program, main.node).live_at_jump
     assert [sorted(jumps[n] & {"count", "size", "depth"}) for n in sorted(jumps)] == [["count"], ["count"], []]
+
+
+BEHIND_A_LOOP = """
+def main(levels):
+    for day in range(3):
+        for level in levels:
+            if level > day + 7:
+                break
+        else:
+            print("day", day)
+            if day == 1:
+                print("a rest")
+                continue
+            print("all low")
+            print("open", day)
+        print("evening")
+
+
+main([3, 8])
+"""
+NEXT_CASE = """
+#include <stdio.h>
+int main(void) {
+    for (int day = 0; day < 4; day++) {
+        switch (day % 2) {
+        case 0:
+            printf("day %d\\n", day);
+            if (day == 2) {
+                printf("a rest\\n");
+                continue;
+            }
+            printf("all low\\n");
+            printf("open\\n");
+        default:
+            printf("evening\\n");
+        }
+    }
+    return 0;
+}
+"""
+SMALL = 'format = "partitor-assignment"\nversion = 1\n[limits]\nprocedure_statements = 4\n'
+
+
+def rewritten_by_hand(text: str, first: str, last: str, head: str, call: str, jump: str) -> str:
+    """The lines from `first` to `last` in a function of their own, above all others, that returns where they leave."""
+    lines = text.split("\n")
+    a = next(k for k, line in enumerate(lines) if first in line)
+    b = next(k for k, line in enumerate(lines) if last in line)
+    indent = lines[a][: len(lines[a]) - len(lines[a].lstrip())]
+    body = ["    " + line[len(indent) :].replace(jump, jump.replace("continue", "return")) for line in lines[a : b + 1]]
+    closed = [*body, "}"] if jump.endswith(";") else body
+    at = 2 if jump.endswith(";") else 0
+    return "\n".join([*lines[:at], head, *closed, *lines[at:a], indent + call, *lines[b + 1 :]])
+
+
+def test_what_follows_on_a_branch_is_not_left_out() -> None:
+    claim = LeavingFunction("main.py", "tell", Leaving.AT_ITS_END)
+    after = rewritten_by_hand(BEHIND_A_LOOP, '"day"', '"open"', "def tell(day):", "tell(day)", "continue")
+    assert run(after) != run(BEHIND_A_LOOP)
+    assert not verdict(BEHIND_A_LOOP, after, claim).proved
+    assert run(report(BEHIND_A_LOOP, SMALL).worked_answer.files.get("main.py", BEHIND_A_LOOP)) == run(BEHIND_A_LOOP)
+
+
+def test_a_branch_that_runs_on_is_not_left_out(tmp_path) -> None:
+    claim = LeavingFunction("main.c", "tell", Leaving.AT_ITS_END)
+    after = rewritten_by_hand(NEXT_CASE, "day %d", "open", "void tell(int day) {", "tell(day);", "continue;")
+    before = read(NEXT_CASE, "c")
+    assert not prove(before, rewritten(before, after), claim).proved
+    answer = report(NEXT_CASE, SMALL, "c").worked_answer.files.get("main.c", NEXT_CASE)
+    require_same_output("c", NEXT_CASE, answer, tmp_path)

@@ -81,15 +81,16 @@ def ending(file: ProgramFile, statement: int) -> str:
     """The kind of the jump that leads where the statement's end leads, too: nothing follows on it in the turn of the
     loop around it, or in its procedure. "" where something follows."""
     tree, language = file.tree, file.language
-    while file.block_at[tree.parent[statement]].statements[-1] == statement:
-        around = tree.parent[tree.parent[statement]]
+    while (block := file.block_at.get(tree.parent[statement])) and block.statements[-1] == statement:
+        around = held = tree.parent[tree.parent[statement]]
         while tree.kind[around] in language.clauses:
             around = tree.parent[around]
         if tree.kind[around] in language.loops:
-            return "continue_statement"
+            return "continue_statement" if around == held else ""
         if tree.kind[around] in language.procedures:
             return language.returning
-        if tree.kind[around] not in language.conditionals:
+        runs_on = tree.kind[around] == "match_statement" and language.declares and not language.cases_end
+        if tree.kind[around] not in language.conditionals or runs_on:
             return ""
         statement = around
     return ""

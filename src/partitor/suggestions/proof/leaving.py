@@ -268,14 +268,17 @@ def _is_at_the_end(file: ProgramFile, statement: int, scope: int, returns: bool)
         block = tree.parent[statement]
         if block not in file.block_at or file.block_at[block].statements[-1] != statement:
             return False
-        around = tree.parent[block]
+        around = held = tree.parent[block]
         while tree.kind[around] in language.clauses:
             around = tree.parent[around]
+        # What stands behind the turns of a loop (`else`) is no part of one.
         if tree.kind[around] in language.loops and not returns:
-            return True
+            return around == held
         if returns and around == scope and block == tree.child(scope, language.body_field):
             return True
-        if tree.kind[around] not in language.conditionals:
+        # A branch may run on into the next one.
+        runs_on = tree.kind[around] == "match_statement" and language.declares and not language.cases_end
+        if tree.kind[around] not in language.conditionals or runs_on:
             return False
         statement = around
 
