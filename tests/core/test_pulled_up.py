@@ -62,6 +62,11 @@ def test_the_method_stands_in_the_class_that_both_build_on() -> None:
     assert "One method describe in Shape in place of 2" in [s.title for s in report(SHAPES).suggestions]
 
 
+def test_the_comment_above_it_stays() -> None:
+    after = worked(SHAPES.replace("    def describe", "    # says what it is\n    def describe", 1))
+    assert "\n\n    # says what it is\n    def describe(self, unit):\n" in after
+
+
 @pytest.mark.parametrize(
     ("was", "now"),
     [

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 
 from ..errors import CannotWrite
@@ -43,8 +44,10 @@ def pulled_up_candidate(table: Table) -> Candidate:
         raise CannotWrite("a class would have nothing in it")
     own = file.block_at[tree.child(base, "body") or 0].statements
     last = tree.end_line(own[-1])
-    lines = file.lines[methods[0].start_line - 1 : methods[0].end_line]
-    edits = [Edit(last + 1, last, ("", *lines)), *(removal(file, m) for m in methods)]
+    gone = [removal(file, m) for m in methods]
+    # With the comment above the first one, and without the blank lines above that.
+    lines = list(itertools.dropwhile(lambda line: not line.strip(), file.lines[gone[0].start - 1 : gone[0].end]))
+    edits = [Edit(last + 1, last, ("", *lines)), *gone]
     names = tuple(class_name(file, c) for c in classes)
     return Candidate(
         kind="merge",
