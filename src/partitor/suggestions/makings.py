@@ -121,10 +121,9 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     once."""
     if is_one_function(block.table):
         return moved_candidate(block.table)
-    if is_one_method(block.table):
-        pulled_up = tried(partial(pulled_up_candidate, block.table))
-        if isinstance(pulled_up, Proved):
-            return pulled_up.candidate
+    pulled_up = _pulled_up(block.table)
+    if pulled_up is not None:
+        return pulled_up
     if block.known:
         return call_candidate(block.table, block.known)
     whole = tried(partial(function_candidate, block.table))
@@ -141,6 +140,12 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
     if leaving is not None:
         raise CannotWrite(leaving)
     return function_candidate(block.table)
+
+
+def _pulled_up(table: Table) -> Candidate | None:
+    """The method in the class on which those of the copies build, where it is one and is proved."""
+    result = tried(partial(pulled_up_candidate, table)) if is_one_method(table) else None
+    return result.candidate if isinstance(result, Proved) else None
 
 
 NO_SHORTER = "a function that tells each place when to leave would save no line"
@@ -162,10 +167,9 @@ def _leaving(table: Table) -> Proved | str | None:
 def twins_candidate(twins: Twins) -> Candidate:
     """One function for twins; where others call them by name, and so they must stay, or no call could give it what it
     needs, a function for what they do."""
-    if is_one_method(twins.table):
-        pulled_up = tried(partial(pulled_up_candidate, twins.table))
-        if isinstance(pulled_up, Proved):
-            return pulled_up.candidate
+    pulled_up = _pulled_up(twins.table)
+    if pulled_up is not None:
+        return pulled_up
     apart = len({id(f) for f, _ in twins.procedures}) > 1
     methods = not apart and class_of_methods(twins.procedures[0][0], [p for _, p in twins.procedures])
     stay = apart or any(not is_plain(f, p) or is_handed_on(f, p) for f, p in twins.procedures)
