@@ -75,7 +75,9 @@ class _Analysis:
         if body is None:
             return Flow(self.scope, {}, {}, self.always, {})
         statements = self._statements(body)
-        left = self.always | self._callers_variables() | self._kept_from_call_to_call()
+        left = self.always
+        if self.language.declares:
+            left |= self._callers_variables() | self._kept_from_call_to_call()
         self._backward(statements, left, _Exits(on_return=left, on_error=left))
         start = frozenset(
             self.tree.text[i]
