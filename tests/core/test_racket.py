@@ -150,6 +150,65 @@ def test_functions_alike_but_for_an_operation_become_one_that_is_given_it() -> N
     assert f"(displayln ({name} 3 4 *))\n(displayln ({name} 3 4 +))\n(check-expect ({name} 3 4 *) 12)" in after
 
 
+EACH = """#lang racket
+(define ({0} {1})
+  (cond
+    [(empty? {1}) {2}]
+    {3}))
+"""
+
+
+def each(name: str, items: str, otherwise: str, *clauses: str) -> str:
+    return EACH.format(name, items, otherwise, "\n    ".join(clauses)).removeprefix("#lang racket\n")
+
+
+@pytest.mark.parametrize(
+    ("functions", "calls", "head"),
+    [
+        (
+            each(
+                "sum-of-lengths", "words", "0", "[else (+ (string-length (first words)) (sum-of-lengths (rest words)))]"
+            )
+            + each("sum-of-squares", "sizes", "0", "[else (+ (sqr (first sizes)) (sum-of-squares (rest sizes)))]"),
+            ('(sum-of-lengths (list "oar"))', "(sum-of-squares (list 2 3))"),
+            "(sum-words items action)",
+        ),
+        (
+            each("louder", "words", "'()", "[else (cons (string-upcase (first words)) (louder (rest words)))]")
+            + each("softer", "words", "'()", "[else (cons (string-downcase (first words)) (softer (rest words)))]"),
+            ('(louder (list "oar"))', '(softer (list "OAR"))'),
+            "(change-words words action)",
+        ),
+        (
+            each(
+                "evens",
+                "sizes",
+                "'()",
+                "[(even? (first sizes)) (cons (first sizes) (evens (rest sizes)))]",
+                "[else (evens (rest sizes))]",
+            )
+            + each(
+                "odds",
+                "sizes",
+                "'()",
+                "[(odd? (first sizes)) (cons (first sizes) (odds (rest sizes)))]",
+                "[else (odds (rest sizes))]",
+            ),
+            ("(evens (list 1 2 3))", "(odds (list 1 2 3))"),
+            "(keep-sizes sizes wanted)",
+        ),
+    ],
+)
+def test_what_is_done_with_each_part_is_given(functions: str, calls: tuple[str, str], head: str) -> None:
+    text = "#lang racket\n" + functions + "\n".join(calls) + "\n"
+    after = worked(text, "racket")
+    assert f"(define {head}" in after
+    assert after.count("(define ") == 1
+    # A name that nobody knows may stand for something else where it is given than where it was called.
+    unknown = text.replace("sqr", "mill").replace("string-upcase", "mill").replace("even?", "mill")
+    assert worked(unknown, "racket").count("(define ") == 2
+
+
 def test_examples_of_a_function_are_no_repetition() -> None:
     checks = "".join(f"(check-expect (double {n}) {2 * n})\n" for n in range(1, 7))
     assert rules(f"#lang racket\n; Twice a number.\n(define (double n)\n  (* 2 n))\n{checks}", language="racket") == []

@@ -182,6 +182,12 @@ def test_twins_whose_lines_stand_in_another_order() -> None:
     # A line that uses up what the other one reads may not change places with it.
     used_up = text.replace("rain([1, 2])", "rain(iter([1, 2]))")
     assert worked(used_up).count("def ") == 2 or run(worked(used_up)) == run(used_up)
+    # What is called for every value may show something.
+    noisy = "def told(value):\n    print(value)\n    return value\n\n\n"
+    calling = noisy + text.replace("max(values)", "max(values, key=told)").replace(
+        "sum(values)", "min(values, key=told)"
+    )
+    assert run(worked(calling)) == run(calling)
 
 
 @pytest.mark.parametrize("language", [x for x in sorted(HEADS) if x == "python" or can_run(x)])

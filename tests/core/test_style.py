@@ -80,5 +80,6 @@ def test_names_are_made_of_words_in_the_convention_and_never_taken():
     assert namer.fresh(["gate"]) == "gate2"
     assert namer.fresh(["print"], ["show"]) == "show"
     assert namer.fresh(["for"]) == "for2"
+    assert namer.fresh(["open?"]) == "value2", "what is no name in the language is none"
     assert namer.counter() == "i"
     assert namer.counter() == "j"

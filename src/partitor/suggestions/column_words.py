@@ -37,6 +37,7 @@ ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
 ELEMENT = re.compile(r"""(\w+)\[(?:["'](\w+)["']|\w+)\]""")
 """An element of a list or dictionary: what holds it, and its key where that is a word."""
+ASK_COLLECTIONS = frozenset("len sum max min sorted first car rest cdr empty? null? length".split())
 CHANGES_OF_COLLECTIONS = frozenset("append extend insert remove pop sort reverse push unshift splice".split())
 LONGEST_OF_TWO = 2
 """Words of a name that may stand beside another in one."""
@@ -47,6 +48,8 @@ def column_words(column: Column, copies: Sequence[Copy], taken: Collection[str])
     if column.is_called:
         if (MAKING_NUMBERS | {"str", "String"}).issuperset(column.values):
             return ["convert"]
+        if _answers_a_question(column, copies[0]):
+            return ["wanted" if copies[0].file.language.values_everywhere else "test"]
         return ["action" if column.values[0][0].isalpha() else "operation"]
     told = told_words(column, copies)
     if told:
@@ -70,6 +73,13 @@ def column_words(column: Column, copies: Sequence[Copy], taken: Collection[str])
     if column.values[0][:1] in "[{":
         return ["words" if any(mark in column.values[0] for mark in "\"'") else "numbers"]
     return [next((n for n in kind if n not in taken), kind[0])]
+
+
+def _answers_a_question(column: Column, copy: Copy) -> bool:
+    """True for functions that are called for a yes or a no."""
+    tree = copy.file.tree
+    asked = [tree.field[tree.parent[spot.nodes[0]]] == "condition" for spot in column.spots]
+    return any(asked) or all(value.endswith("?") for value in column.values)
 
 
 def _names_for_texts(values: Sequence[str]) -> Sequence[str]:
@@ -384,13 +394,7 @@ def used_as_collection(copy: Copy, column: Column) -> bool:
         held = tree.kind[parent] == file.language.member[0] and spot.nodes[0] == parent + 1
         if held and tree.text[tree.end[parent] - 1] in CHANGES_OF_COLLECTIONS:
             return True
-        if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in {
-            "len",
-            "sum",
-            "max",
-            "min",
-            "sorted",
-        }:
+        if tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in ASK_COLLECTIONS:
             return True
     return False
 

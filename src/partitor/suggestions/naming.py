@@ -132,7 +132,9 @@ class Namer:
             if self._key(candidate) not in self.taken and self._is_name(candidate):
                 return self._given(candidate)
         base, number = in_convention(words, self.style), 2
-        while self._key(f"{base}{number}") in self.taken or not self._is_name(f"{base}{number}"):
+        if not self._is_name(f"{base}{number}"):
+            base = "value"
+        while self._key(f"{base}{number}") in self.taken:
             number += 1
         return self._given(f"{base}{number}")
 
@@ -420,7 +422,11 @@ class Namer:
         topic = self._topic(body, {w for words in lists for w in words})
         both = len(lists) == 2 and max(map(len, lists)) <= LONGEST_OF_TWO
         alternatives = [in_convention([*lists[0], "or", *lists[1]], self.style)] if both else []
-        return self.fresh([self._main_verb(body, ()), *(["one"] if topic == ["part"] else topic)], alternatives)
+        verb = self._main_verb(body, ())
+        if topic == ["part"]:
+            given = body.file.procedure_around(body.first).parameters[:1] if verb in {"keep", "change"} else ()
+            topic = words_of(given[0]) if given else ["one"]
+        return self.fresh([verb, *topic], alternatives)
 
     # -- functions -------------------------------------------------------------------------------
 
@@ -444,6 +450,8 @@ class Namer:
         if "cout" in file.tree.text[start:stop]:
             return "print"
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
+        if not own and "cons" in calls and file.language.values_everywhere:
+            return "keep" if _keeps_parts(copy) else "change"
         if own or gives or self._makes(calls):
             return own[0] if own else "find" if gives else "make"
         return self._verb_of_changes(copy)
@@ -495,3 +503,12 @@ class Namer:
             # Red, yellow and green are not what only one of them is.
             return ["lights"]
         return [counts.most_common(1)[0][0] if counts else reckoned]
+
+
+def _keeps_parts(copy: Copy) -> bool:
+    """True where a list is built of parts of another as they are (`(cons (first boats) …)`)."""
+    file, (start, stop) = copy.file, copy.span
+    calls = [n for n in range(start, stop) if file.tree.kind[n] == file.language.call]
+    given = [file.tree.child(n, "arguments") for n in calls if file.called_name(n) == "cons"]
+    firsts = [parts[0] for n in given if n is not None and (parts := file.tree.items(n))]
+    return any(n in calls and file.called_name(n) in {"first", "car"} for n in firsts)

@@ -9,20 +9,58 @@ from ..braces.base import BRACES, TARGETS
 from ..table import Binding, Language
 from .reader import build_racket, build_scheme
 
-BUILTINS = frozenset(
+NUMBERS = """
+    + - * / = < > <= >= abs add1 sub1 ceiling cos even? exact->inexact exact-round exact-floor exact-ceiling
+    exact-truncate exp expt floor gcd inexact->exact integer? integer-sqrt lcm log max min modulo negative? number? odd?
+    pi positive? quotient rational? real? remainder round sgn sin sqr sqrt square tan truncate zero? exact? inexact?
+    infinite? nan? natural? exact-integer? number->string
+"""
+TEXTS = """
+    char-alphabetic? char-downcase char-numeric? char-upcase char-whitespace? char=? char<? char>? char? char->integer
+    integer->char format list->string string string->list string->number string->symbol string-append string-contains?
+    string-copy string-downcase string-join string-length string-prefix? string-ref string-replace string-split
+    string-suffix? string-titlecase string-trim string-upcase string<=? string<? string=? string>=? string>? string-ci=?
+    string? substring symbol->string symbol=? symbol? make-string implode explode string-ith replicate string-numeric?
+    string-alphabetic? string-whitespace? 1string?
+"""
+LISTS = """
+    append append* assoc assq assv boolean? caar cadr car cdr cddr cons cons? drop drop-right eighth empty empty?
+    eq? equal? eqv? fifth first flatten fourth last last-pair length list list* list? list-ref list-tail make-list
+    member memq memv ninth not null null? pair? range remove remove* remove-duplicates rest reverse second seventh
+    sixth take take-right tenth third values hash-count hash-has-key? hash-keys hash-ref hash-set hash-values hash?
+    hash make-immutable-hash set-add set-count set-member? set-remove set-union set-intersect vector vector-length
+    vector-ref vector->list list->vector vector? vector-append make-vector index-of list-set list-update split-at
+    void void? true false else and or boolean=? false? identity
+"""
+PICTURES = """
+    above above/align add-line beside beside/align circle crop ellipse empty-image empty-scene flip-horizontal
+    flip-vertical frame image-height image-width image? isosceles-triangle line overlay overlay/align overlay/xy
+    place-image place-image/align polygon rectangle regular-polygon rhombus right-triangle rotate scale scale/xy
+    scene+line scene+rectangle square star text text/font triangle underlay underlay/align underlay/xy wedge make-color
+    color make-posn posn-x posn-y posn?
+"""
+GIVEN_FUNCTIONS = frozenset(
     """
-    + - * / = < > <= >= abs add1 sub1 append apply assoc assq boolean? caar cadr car cdr cddr cons cons? display
-    displayln empty empty? eq? equal? error even? exact->inexact expt filter first floor foldl foldr for-each format
-    hash-ref hash-set integer? last length list list-ref list? map max member min modulo negative? newline not null
-    null? number->string number? odd? or and pair? positive? print printf quotient random range remainder remove rest
-    reverse round second set-add sqrt square string string->number string->symbol string-append string-length
-    string-ref string-upcase string=? string? substring symbol->string symbol? third vector vector-ref vector-set! void
-    write zero? check-expect check-equal? check-within test begin0 sort andmap ormap build-list circle square rectangle
-    overlay beside above above/align place-image text scene+rectangle empty-scene big-bang on-tick to-draw on-key true
-    false else exact-round ceiling exp log sin cos pi string-join string-contains? number->string list->string
-    current-output-port read-line read values call-with-values eof-object? char? vector-length make-vector count
+    andmap apply argmax argmin build-list build-string build-vector compose count curry dropf filter filter-map
+    filter-not foldl foldr for-each hash-for-each hash-map hash-update map memf ormap partition sort string-map takef
+    vector-for-each vector-map append-map remf
     """.split()
-) | {f"c{''.join(way)}r" for length in (2, 3, 4) for way in itertools.product("ad", repeat=length)}
+)
+"""What calls functions that it is given: as pure as these are."""
+WITH_EFFECTS = frozenset(
+    """
+    begin0 big-bang call-with-values check-expect check-random check-satisfied check-equal? check-within
+    current-output-port current-seconds current-milliseconds display displayln eof-object? error exit newline on-key
+    on-mouse on-tick stop-when to-draw print printf random read read-char read-line sleep test vector-fill!
+    vector-set! hash-set! hash-remove! write write-string
+    """.split()
+)
+BUILTINS = (
+    frozenset(f"{NUMBERS} {TEXTS} {LISTS} {PICTURES}".split())
+    | {f"c{''.join(way)}r" for length in (2, 3, 4) for way in itertools.product("ad", repeat=length)}
+    | GIVEN_FUNCTIONS
+    | WITH_EFFECTS
+)
 VOID_CALLS = frozenset(
     """
     display displayln newline print printf write void vector-set! hash-set! set-box! check-expect check-equal?
@@ -43,7 +81,7 @@ TABLE: dict[str, Any] = {
     "leaving": frozenset({"raise_statement"}),
     "builtins": BUILTINS,
     "reflective": frozenset({"eval", "namespace-set-variable-value!"}),
-    "pure_calls": BUILTINS - VOID_CALLS - {"random", "read", "read-line", "for-each", "map", "apply", "sort"},
+    "pure_calls": BUILTINS - VOID_CALLS - GIVEN_FUNCTIONS - WITH_EFFECTS,
     "output_calls": frozenset({"display", "displayln", "newline", "print", "printf", "write"}),
     "input_calls": frozenset({"read", "read-line", "read-char"}),
     "keywords": frozenset(

@@ -304,6 +304,9 @@ def require_independent(file: ProgramFile, first: int, second: int) -> None:
                 known = callee is not None and tree.text[callee] in language.pure_calls
                 if not known or callee is None or file.names.owner(callee) != UNBOUND or unknown_star_import(file):
                     raise Refused(f"line {tree.start_line(statement)} calls what may have effects")
+            elif tree.kind[node] == language.keyword_argument[0] and tree.text[node + 1] == "key":
+                # `sorted(boats, key=show)` calls what it is given.
+                raise Refused(f"line {tree.start_line(statement)} calls what may have effects")
             elif tree.kind[node] in language.suspending | NEVER_PASSED:
                 raise Refused(f"line {tree.start_line(statement)} cannot change places with another")
         everything = {tree.text[i] for i in file.names.within(statement, tree.end[statement])}
