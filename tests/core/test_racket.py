@@ -209,6 +209,72 @@ def test_what_is_done_with_each_part_is_given(functions: str, calls: tuple[str, 
     assert worked(unknown, "racket").count("(define ") == 2
 
 
+SHOWS = """(define (show-crabs)
+  (display "crabs")
+  (display (apply + (list 3 4 5)))
+  (newline)
+  (display (length (list 3 4 5))))
+(define (show-gulls)
+  (display "gulls")
+  (display (apply + (list 7 1 "2")))
+  (newline)
+  (display (length (list 7 1 "2"))))
+{0}(show-crabs)
+(show-gulls)
+"""
+
+
+@pytest.mark.parametrize("language", ["racket", "scheme"])
+@pytest.mark.parametrize(
+    ("between", "functions"),
+    [
+        ("", 1),
+        ("(define (spoil l) (set-car! l 3))\n", 3),
+        ("(define (same a b) (eq? a b))\n", 3),
+        ("(define (list . parts) parts)\n", 3),
+    ],
+)
+def test_a_list_is_given_as_one_where_nobody_can_tell_it_from_another(
+    language: str, between: str, functions: int
+) -> None:
+    after = worked(SHOWS.format(between), language)
+    assert after.count("(define ") == functions
+    if functions == 1:
+        assert '(show-one "gulls" (list 7 1 "2"))\n' in after
+
+
+@pytest.mark.parametrize(("between", "functions"), [("", 1), ("(define (spoil l) (set-car! l 3))\n", 1)])
+def test_copies_are_given_lists(between: str, functions: int) -> None:
+    copies = "".join(
+        f'(display "{name}")\n(display (apply + (list {numbers})))\n(newline)\n(display (length (list {numbers})))\n'
+        '(display " in all, counted by hand")\n(newline)\n'
+        for name, numbers in (("crabs", "3 4 5"), ("gulls", "7 1 2"))
+    )
+    after = worked(between + copies, "scheme")
+    assert after.count("counted by hand") == (2 if between else 1)
+    assert after.count("(define ") == functions
+
+
+PRICES = """#lang racket
+(define (price-of-tea cups)
+  (if (> cups 10)
+      (* 0.9 (* cups 1.8))
+      (* cups 1.8)))
+(define (price-of-soup cups)
+  (if (> cups 5)
+      (* 0.8 (* cups 3.2))
+      (* cups 3.2)))
+(price-of-tea 12)
+(price-of-soup 3)
+"""
+
+
+def test_operators_count_as_what_is_called_and_tell_what_a_number_is() -> None:
+    after = worked(PRICES, "racket")
+    assert "(define (price cups limit factor factor-value)\n  (if (> cups limit)\n" in after
+    assert "(price 12 10 0.9 1.8)\n(price 3 5 0.8 3.2)\n" in after
+
+
 def test_examples_of_a_function_are_no_repetition() -> None:
     checks = "".join(f"(check-expect (double {n}) {2 * n})\n" for n in range(1, 7))
     assert rules(f"#lang racket\n; Twice a number.\n(define (double n)\n  (* 2 n))\n{checks}", language="racket") == []

@@ -228,6 +228,10 @@ def _words_before(file: ProgramFile) -> list[int]:
     if "words before" not in file.derived:
         texts = file.tree.text
         wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
+        if file.language.values_everywhere:
+            # `*` and `<` are names of functions like any other.
+            name = file.language.name
+            wordy |= {text for text, kind in set(zip(texts, file.tree.kind, strict=True)) if kind == name}
         file.derived["words before"] = [0, *itertools.accumulate([text in wordy for text in texts])]
     known = file.derived["words before"]
     assert isinstance(known, list)
@@ -285,6 +289,8 @@ class _Walk:
             return self._slot(nodes)
         if kind == "list" and tree.language.lists_are_values and all(map(is_plain_list, trees, nodes)):
             return self._slot(nodes)
+        if kind == tree.language.call and tree.language.values_everywhere and all(map(_lists_literals, trees, nodes)):
+            return self._slot(nodes)
         children = [t.parts(n) for t, n in zip(trees, nodes, strict=True)]
         most = len(children[0])
         for found in children:
@@ -321,6 +327,14 @@ class _Walk:
             self.slots.append(nodes)
             return True
         return False
+
+
+def _lists_literals(tree: Tree, node: int) -> bool:
+    """True for a call that makes a list of numbers and texts: `(list 3 5 8)`."""
+    literals, given = tree.language.numbers | tree.language.strings, tree.child(node, "arguments")
+    if given is None or tree.text[node + 1] != tree.language.list_call:
+        return False
+    return all(tree.kind[item] in literals for item in tree.items(given))
 
 
 def _are_plain_words(tree: Tree, node: int) -> bool:

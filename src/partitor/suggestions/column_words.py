@@ -8,7 +8,7 @@ from collections.abc import Collection, Sequence
 
 from ..program.program import ProgramFile
 from ..program.shapes import given_value
-from ..program.tree import CLASS
+from ..program.tree import CLASS, Tree
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
 from ..repeats.series import series_of
@@ -70,7 +70,7 @@ def column_words(column: Column, copies: Sequence[Copy], taken: Collection[str])
         return ["factor"]
     if column.numbers is not None and _limits_a_loop(column, copies[0]):
         return ["count"]
-    if column.values[0][:1] in "[{":
+    if column.values[0][:1] in "[{" or column.values[0].startswith("(list "):
         return ["words" if any(mark in column.values[0] for mark in "\"'") else "numbers"]
     return [next((n for n in kind if n not in taken), kind[0])]
 
@@ -130,17 +130,31 @@ def _is_a_factor(column: Column, copy: Copy) -> bool:
     tree = copy.file.tree
     node = column.spots[0].nodes[0]
     return (
-        column.spots[0].group < 0
-        and tree.kind[node] in copy.file.language.numbers
-        and "*" in [tree.text[c] for c in tree.children(tree.parent[node])]
+        column.spots[0].group < 0 and tree.kind[node] in copy.file.language.numbers and "*" in _signs_beside(tree, node)
     )
+
+
+def _signs_beside(tree: Tree, node: int) -> list[str]:
+    """The operators with which a value is worked with, between values or before them."""
+    parent = tree.parent[node]
+    signs = [tree.text[c] for c in tree.children(parent)]
+    if tree.language.values_everywhere and tree.kind[parent] == "argument_list":
+        signs.append(tree.text[parent - 1])
+    return signs
+
+
+def _values_beside(tree: Tree, sign: int) -> list[int]:
+    """The values that an operator stands between, or before."""
+    behind = sign + 1
+    if tree.language.values_everywhere and behind < tree.end[tree.parent[sign]]:
+        return tree.items(behind) if tree.kind[behind] == "argument_list" else []
+    return [c for c in tree.children(tree.parent[sign]) if c != sign]
 
 
 def is_reckoned_with(column: Column, copy: Copy) -> bool:
     """True where what stands in the column is part of a sum or product."""
     tree = copy.file.tree
-    around = (tree.parent[spot.nodes[0]] for spot in column.spots)
-    return any({"+", "-", "*", "/"} & {tree.text[c] for c in tree.children(p)} for p in around)
+    return any({"+", "-", "*", "/"} & set(_signs_beside(tree, spot.nodes[0])) for spot in column.spots)
 
 
 def beside_words(column: Column, copies: Sequence[Copy], among: Sequence[Column]) -> list[str]:
@@ -196,7 +210,7 @@ def _bound(column: Column, copy: Copy) -> str:
     for node in range(*copy.span):
         if tree.text[node] not in ORDERINGS:
             continue
-        beside = [c for c in tree.children(tree.parent[node]) if c != node]
+        beside = _values_beside(tree, node)
         numbers = [c for c in beside if tree.kind[c] in language.numbers]
         for number in numbers if len(beside) == len(numbers) + 1 else ():
             other = next(tree.source_of(c) for c in beside if c not in numbers)

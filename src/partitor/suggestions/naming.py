@@ -449,6 +449,8 @@ class Namer:
                 return verb
         if "cout" in file.tree.text[start:stop]:
             return "print"
+        if file.language.values_everywhere and any(calls[name] for name in file.language.output_calls):
+            return "show"
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
         if not own and "cons" in calls and file.language.values_everywhere:
             return "keep" if _keeps_parts(copy) else "change"

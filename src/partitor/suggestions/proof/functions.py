@@ -21,7 +21,7 @@ from .elements import is_looked_up_at_once, is_steady_element
 from .folding import Term, meaning_of
 from .reach import has_its_value, is_unseen_until
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
-from .values import is_steady_field, require_plain_value
+from .values import is_steady_field, lists_literals, lists_never_change, require_plain_value
 from .verdict import NewFunction, Refused
 from .walk import Walk
 
@@ -508,6 +508,9 @@ class FunctionProof:
                     raise Refused(f"{mapping[parameter]} may have no value yet before the copies")
             elif is_fresh_container(value):
                 self._require_used_once(parameter)
+            elif lists_literals(self.before, value, scope):
+                if not lists_never_change(self.before):
+                    self._require_used_once(parameter)
             elif is_literal(value) or value[0] == "identifier":
                 early = self._written_by_then(parameter, segment, scope) if rules.names_in(value) & written else written
                 require_plain_value(self.before, flow, value, segment[0], early)

@@ -13,7 +13,7 @@ from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
 from .reach import has_its_value
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
-from .values import keeps_field
+from .values import keeps_field, lists_literals, lists_never_change
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
 
@@ -230,7 +230,13 @@ class MergeProof:
             or self._is_function(value, twin)
             or self._is_constant(value, twin)
             or self._is_kept_field(value, twin)
+            or self._is_a_list(value, twin)
         )
+
+    def _is_a_list(self, value: Term, twin: Procedure) -> bool:
+        """True for a list of numbers and texts that nobody can tell from another with the same in it."""
+        scopes = {twin.node, *self._calling(twin)}
+        return lists_never_change(self.before) and all(lists_literals(self.before, value, scope) for scope in scopes)
 
     def _is_kept_field(self, value: Term, twin: Procedure) -> bool:
         """True for a field of an object in sight that nobody gives another value, of the program's own constant."""

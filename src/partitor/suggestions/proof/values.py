@@ -6,10 +6,10 @@ from collections.abc import Iterable
 
 from ...program.flow import Flow
 from ...program.members import CONSTRUCTORS, class_name, kept_fields
-from ...program.names import WRITES, Role
+from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import Procedure, ProgramFile
 from ...program.types import is_listed_constant
-from .folding import Term
+from .folding import Term, as_term
 from .rules import names_written, require_stable_name
 from .terms import is_literal
 from .verdict import Refused
@@ -23,6 +23,31 @@ def require_plain_value(file: ProgramFile, flow: Flow, value: Term, first: int, 
         require_stable_name(file, flow, value[1], first, written)
     elif not is_steady_field(file, flow, value, first, written):
         raise Refused("a value that differs is worked out on the spot, and might come out otherwise earlier")
+
+
+CALL = 3
+"""Parts of a call: what it is, what is called, what it is given."""
+TELLS_LISTS_APART = frozenset({"eq?", "eqv?", "memq", "memv", "remq", "remv", "assq", "assv"})
+"""What asks whether two lists are one and the same."""
+CHANGES_NO_LIST = frozenset({"set!", "vector-set!", "vector-fill!", "string-set!", "hash-set!", "hash-remove!"})
+"""What changes something, and no list."""
+
+
+def lists_literals(before: ProgramFile, value: Term, scope: int) -> bool:
+    """True for a call of the language's own function that makes a list of numbers and texts: `(list 3 5 8)`."""
+    language = before.language
+    if not language.values_everywhere or value[0] != "call" or len(value) != CALL:
+        return False
+    called, given = value[1:]
+    plain = isinstance(given, tuple) and all(is_literal(as_term(term)) for term in given[1:])
+    known = called == ("identifier", language.list_call)
+    return plain and known and before.names.owner_of(language.list_call, scope) == UNBOUND
+
+
+def lists_never_change(before: ProgramFile) -> bool:
+    """True where one list is as good as another with the same in it: nobody changes one, or asks which it is."""
+    texts = set(before.tree.text)
+    return TELLS_LISTS_APART.isdisjoint(texts) and not any(t.endswith("!") for t in texts - CHANGES_NO_LIST)
 
 
 def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, written: Iterable[str]) -> bool:
