@@ -258,6 +258,10 @@ def _type_of_member(file: ProgramFile, node: int) -> Type | None:
         return None
     if is_listed_constant(file, tree.text[held], tree.text[member]):
         return Type(tree.text[held])
+    if language.annotates and tree.text[held] == "this":
+        return _type_of_own_field(file, tree.text[member])
+    if language.methods and tree.text[held] == "this":
+        return type_of_name(file, tree.text[member], 0)
     whole = type_of_expression(file, held)
     if whole is None:
         return None
@@ -265,6 +269,18 @@ def _type_of_member(file: ProgramFile, node: int) -> Type | None:
         return Type(language.types.whole)
     plain = language.struct_values and not (whole.pointers or whole.dimensions)
     return _type_of_field(file, whole.base.removeprefix("struct "), tree.text[member]) if plain else None
+
+
+def _type_of_own_field(file: ProgramFile, field: str) -> Type | None:
+    """The type that a class names for a field of its objects, where one class of the file has such a field."""
+    tree = file.tree
+    named = [n for n, kind in enumerate(tree.kind) if kind == "field" and tree.child(n, "name") is not None]
+    found = [tree.child(n, "type") for n in named if tree.text[tree.child(n, "name") or 0] == field]
+    told = found[0] if len(found) == 1 else None
+    if told is None:
+        return None
+    base, brackets = _without_brackets(tree.text[told].lstrip(": "))
+    return Type(base, 0, tuple(brackets))
 
 
 def _type_of_field(file: ProgramFile, record: str, field: str) -> Type | None:

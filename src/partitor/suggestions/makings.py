@@ -195,6 +195,9 @@ def _worth_sharing(twins: Twins) -> Candidate | None:
 def _shared_by_twins(twins: Twins) -> Candidate:
     """A function for what twins do that keep their own names."""
     table = _without_outer_names(twins.table)
+    if any(column.is_field for column in table.columns):
+        # A function is given the field's value, not its name.
+        table = compare(table.copies) or table
     leaving = exit_of(table)
     always = leaving if leaving is not None and leaving.how is Leaving.ALWAYS else None
     return function_candidate(table, name=shared_name(twins), leaving=always)

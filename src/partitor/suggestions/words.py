@@ -187,9 +187,17 @@ def base_form(verb: str) -> str:
 
 
 def singular(word: str) -> str:
+    """One of what a word says many of.
+
+    >>> singular("prices"), singular("boxes"), singular("entries"), singular("menus"), singular("status")
+    ('price', 'box', 'entry', 'menu', 'one_status')
+    """
     if word.endswith("ies"):
         return word[:-3] + "y"
-    return word[:-1] if word.endswith("s") and not word.endswith("ss") and len(word) > 3 else f"one_{word}"
+    if word.endswith(("xes", "ches", "shes", "sses")):
+        return word[:-2]
+    many = word.endswith("s") and not word.endswith(("ss", "us", "is")) and len(word) > len("gas")
+    return word[:-1] if many or word == "menus" else f"one_{word}"
 
 
 def plural_of(word: str) -> str:

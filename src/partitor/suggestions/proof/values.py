@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from ...program.flow import Flow
-from ...program.members import CONSTRUCTORS, class_name, kept_fields
+from ...program.members import CONSTRUCTORS, class_name, kept_fields, members_of
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import Procedure, ProgramFile
 from ...program.types import is_listed_constant
 from .folding import Term, as_term
+from .own_fields import is_kept_by_this, is_set_through_an_object
 from .rules import names_written, require_stable_name
 from .terms import is_literal
 from .verdict import Refused
@@ -58,6 +59,10 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
     held, member = value[1], value[3]
     assert isinstance(held, tuple)
     assert isinstance(member, tuple)
+    if held == ("this", "this"):
+        return _is_kept_by_its_name(file, flow, str(member[1]), first, written) or is_kept_by_this(
+            file, str(member[1]), first
+        )
     if held[0] != file.language.name:
         return False
     holder, field = str(held[1]), str(member[1])
@@ -66,6 +71,16 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
     if not (file.language.struct_values or keeps_field(file, holder, field)):
         return False
     require_stable_name(file, flow, holder, first, written)
+    return True
+
+
+def _is_kept_by_its_name(file: ProgramFile, flow: Flow, field: str, first: int, written: Iterable[str]) -> bool:
+    """True for a field that the bare name stands for, too (Java, C#), and that nobody gives a value through an object.
+    Raises Refused where it may be given one by its name."""
+    plain = file.language.methods and field in members_of(file) and file.names.owner_of(field, flow.scope) == 0
+    if not plain or is_set_through_an_object(file, field):
+        return False
+    require_stable_name(file, flow, field, first, written)
     return True
 
 
