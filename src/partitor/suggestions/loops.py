@@ -8,7 +8,7 @@ import msgspec
 
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
-from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space
+from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space, linear
 from ..program.names import Role
 from ..records import SlotColumn
 from ..repeats.columns import Column
@@ -175,9 +175,18 @@ def _counting(table: Table, even: Sequence[Column], leading: dict[Column, str], 
         assert driver.numbers is not None
         variable = leading.get(driver) or namer.counting(driver, table.copies)
         first, step = driver.numbers[0], driver.step() or 1
+        if driver not in leading and step == 1 and len(variable) == 1:
+            # A counter that means nothing by itself counts from where the rest is told most simply.
+            first = min((first, 1, 0), key=lambda start: _signs(even, start))
     filled = {c: _in_terms_of(table, c, variable, first, step) for c in even}
     absorbed = frozenset({_statement_of(table, driver)}) if driver in leading and driver else frozenset()
     return Plan((Variable(variable),), Counting(first, step, count), filled, absorbed)
+
+
+def _signs(even: Sequence[Column], first: int) -> int:
+    """How much has to be worked out in the loop if its counter goes up by one from `first`."""
+    told = [(c, linear("i", c.step() or 0, (c.numbers or (0,))[0] - (c.step() or 0) * first)) for c in even]
+    return sum(len(c.spots) * text.count(" ") for c, text in told)
 
 
 def _indexed(irregular: Sequence[Column], even: Sequence[Column], namer: Namer, table: Table, writer: Writer) -> Plan:
