@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from builders import read, report, worked
+from builders import read, report, run, worked
 
 from partitor.repeats.slots import Copy
 from partitor.suggestions.menus import asked_for, chosen_words
@@ -190,3 +190,56 @@ def test_a_function_that_gives_back_what_it_was_given_updates_it():
     text += "".join(f"{move}\n{FOUND}" for move in ("row += 1", "column -= 1", "row -= 1", "column += 1"))
     (suggestion,) = report(text + "print(points)\n").suggestions
     assert suggestion.title == "A function update_points(row, column, points), called in 4 places"
+
+
+def test_a_counter_counts_from_where_the_rest_is_simplest() -> None:
+    rows = "".join(
+        f'print("-" * {4 * k})\nfor line in range({k + 1}):\n    print(" " * {4 * k})\nprint("=" * {4 * k})\n'
+        for k in (1, 2, 3)
+    )
+    after = worked(rows)
+    assert "in range(1, 4):\n" in after
+    assert '    print("-" * (4 * i))\n    for line in range(i + 1):\n' in after
+    assert run(after) == run(rows)
+
+
+BALLS = """import random
+x1, y1, dx1, dy1 = 50, 60, 3, 2
+x2, y2, dx2, dy2 = 90, 20, -2, 4
+x3, y3, dx3, dy3 = 10, 30, 5, -1
+for turn in range(60):
+{0}print(x1, y1, x2, y2, x3, y3)
+"""
+
+
+def test_what_moves_is_called_by_its_place() -> None:
+    ball = (
+        "    x{0} += dx{0}\n    y{0} += dy{0}\n    if x{0} < 0 or x{0} > 99:\n        dx{0} = -dx{0}\n"
+        '    if y{0} < 0 or y{0} > 99:\n        dy{0} = -dy{0}\n    print("{1}", x{0}, y{0})\n'
+    )
+    text = BALLS.format("".join(ball.format(k, color) for k, color in ((1, "red"), (2, "green"), (3, "blue"))))
+    after = worked(text)
+    assert "def move_one(x, dx, y, dy, color):\n" in after
+    assert "    return x, dx, y, dy\n" in after
+    assert run(after) == run(text)
+
+
+def test_a_field_is_no_name_that_is_taken() -> None:
+    made = "".join(
+        f'    strcpy({v}.name, "{name}");\n    {v}.length = {length};\n    {v}.crew = {crew};\n'
+        f'    printf("%s: %d metres, %d crew\\n", {v}.name, {v}.length, {v}.crew);\n'
+        for v, name, length, crew in (("a", "Tern", 8, 3), ("b", "Gull", 12, 5), ("c", "Heron", 6, 2))
+    )
+    head = "#include <stdio.h>\n#include <string.h>\n\nstruct Boat {\n    char name[20];\n    int length;\n    int crew;\n};\n\n"
+    after = worked(
+        f"{head}int main(void) {{\n    struct Boat a, b, c;\n{made}    return a.crew + b.crew + c.crew;\n}}\n", "c"
+    )
+    assert "int length, int crew) {\n" in after
+
+
+def test_a_counter_is_not_called_after_what_is_taken() -> None:
+    text = "".join(
+        f'var e{k} = instance_create_layer({64 * k}, 32, "Enemies", obj_crab);\ne{k}.speed = {k + 1};\ne{k}.direction = 90;\n'
+        for k in (1, 2, 3, 4)
+    )
+    assert "for (var i = " in worked(text, "gamescript")

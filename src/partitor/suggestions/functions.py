@@ -35,7 +35,7 @@ from .text import body_lines, heading_of, in_terms_of, told_order
 from .typed import column_type, handed_on, only_looked_at, variable_type, with_fractions
 from .words import words_of
 
-MOST_RESULTS = 3
+MOST_RESULTS = 4
 
 
 class Interface(msgspec.Struct, frozen=True, eq=False):

@@ -73,13 +73,19 @@ def _shared_names(file: ProgramFile) -> frozenset[str]:
     if not isinstance(known, frozenset):
         names, functions = file.names, {p.node for p in file.procedures if p.node}
         members = file.language.case_blind
+        by_name = members or file.language.bare_members or file.language.methods
         known = frozenset(
             file.tree.text[i]
             for i in names.nodes
-            if (members if names.role[i] > Role.DECLARATION else names.owner(i) not in functions)
+            if (by_name or file.tree.kind[file.tree.parent[i]] != "field")
+            and (members if names.role[i] > Role.DECLARATION else names.owner(i) not in functions)
         )
         file.derived["shared names"] = known
     return known
+
+
+PLACE = re.compile(r"[a-z]?[xyz]")
+"""What tells where something is, or how fast it moves: `x1`, `dy2`."""
 
 
 class Namer:
@@ -194,6 +200,8 @@ class Namer:
         if not shared and self._asks_for_a_number(column, copies[0]):
             return self.fresh(["number"], ["amount"])
         family = family_of(column.values)
+        if told_by_place(column):
+            return self.fresh([told_by_place(column)])
         if family is not None and len(family.stem) <= LONGEST_LETTERS:
             # `a1`, `a2` and `a3` are called something by their place only.
             return self.fresh(["answer" if self._is_typed(column, copies[0]) else "value"], ["result"])
@@ -239,7 +247,7 @@ class Namer:
 
     def neutral(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for what each copy calls otherwise, and nothing else has to do with."""
-        shared = shared_words(column.values)
+        shared = shared_words(column.values) or [w for w in [told_by_place(column)] if w]
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [in_convention(["one", *shared], self.style)])
         if used_as_collection(copies[0], column):
@@ -260,7 +268,10 @@ class Namer:
 
     def counting(self, column: Column, copies: Sequence[Copy]) -> str:
         """A fresh name for a loop's number: what the numbers are of, where that is told, else a counter."""
-        return self.column(column, copies) if told_words(column, copies) else self.counter()
+        words = told_words(column, copies)
+        if not words or self._key(in_convention(words[-2:], self.style)) in self.taken:
+            return self.counter()
+        return self.column(column, copies)
 
     def plural(self, name: str) -> str:
         """A fresh name for a list of what `name` is one of."""
@@ -436,6 +447,8 @@ class Namer:
         start, stop = copy.span
         calls = Counter(file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call)
         own = [w for name in calls for w in words_of(name)[:1] if w in COMMON_VERBS]
+        if returned and changed and any(PLACE.fullmatch(name.rstrip("0123456789")) for name in returned):
+            return "move"
         if returned:
             reads = (
                 any(calls[name] for name, verb in VERBS.items() if verb == "read")
@@ -514,3 +527,9 @@ def _keeps_parts(copy: Copy) -> bool:
     given = [file.tree.child(n, "arguments") for n in calls if file.called_name(n) == "cons"]
     firsts = [parts[0] for n in given if n is not None and (parts := file.tree.items(n))]
     return any(n in calls and file.called_name(n) in {"first", "car"} for n in firsts)
+
+
+def told_by_place(column: Column) -> str:
+    """`dx` of `dx1`, `dx2` and `dx3`; "" for names that tell nothing of where something is."""
+    family = family_of(column.values)
+    return family.stem if family is not None and PLACE.fullmatch(family.stem) else ""

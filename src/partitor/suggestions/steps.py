@@ -19,11 +19,12 @@ from ..program.program import Block, Procedure, ProgramFile
 from ..repeats.judge import MOST_PARAMETERS, inner_statements, jumps_out
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
-from .functions import MOST_RESULTS
 from .leaving import ending
 from .topics import variables_named
 
 GOOD_SIZE = range(3, 15)
+MOST_GIVEN = 3
+"""Values that a step may give back."""
 LEAST_INNER = 5
 """Statements of a step inside a branch or loop: what is shorter is no step of its own there."""
 LEAST_LEFT = 3
@@ -248,7 +249,7 @@ class _Cutter:
         if size < GOOD_SIZE.start or size > self.most or self._parts_copies(start, start + width):
             return None
         given = written & self.flow.live_after[self.statements[start + width - 1]]
-        if len(taken) > MOST_PARAMETERS or len(given) > MOST_RESULTS or written & self.flow.always_live:
+        if len(taken) > MOST_PARAMETERS or len(given) > MOST_GIVEN or written & self.flow.always_live:
             return None
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)
