@@ -8,6 +8,10 @@ import pytest
 
 from core.builders import worked
 from core.runners import can_run, outputs
+from partitor.check import check
+from partitor.exchange.assignment import Assignment
+from partitor.reading.collect import Submission
+from partitor.source import Source
 
 BOARD = """class Board {
   levels = [];
@@ -192,3 +196,16 @@ def test_java_fields_are_given_by_this(tmp_path: Path) -> None:
 )
 def test_java_fields_that_might_change_are_not(method: str) -> None:
     assert worked(JAVA % method, "java").count(".add(place + value)") == 2
+
+
+def test_a_field_that_another_file_changes_is_not_given() -> None:
+    def added(other: str) -> int:
+        files = {"Board.java": JAVA % "", "Other.java": other}
+        submission = Submission("student", tuple(Source(name, text, "java") for name, text in files.items()))
+        return check(submission, Assignment()).worked_answer.diff.count(", this.levels);")
+
+    other = (
+        "public class Other {\n    void clear(Board board) {\n        System.out.println(board.hashCode());\n    }\n}\n"
+    )
+    assert added(other) == 1
+    assert added(other.replace("System.out.println(board.hashCode())", "board.levels = null")) == 0

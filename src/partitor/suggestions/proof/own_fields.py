@@ -12,7 +12,9 @@ from ...program.members import class_name
 from ...program.program import Procedure, ProgramFile
 
 WAYS_TO_ANY_FIELD = frozenset(
-    "assign defineProperty defineProperties Proxy Reflect setPrototypeOf __proto__ __defineGetter__ prototype with".split()
+    """
+    assign defineProperty defineProperties Proxy Reflect setPrototypeOf __proto__ __defineGetter__ prototype with
+    """.split()
 )
 """What gives an object fields, or others in their place, without naming them."""
 HELD_BY_THIS = frozenset({"javascript", "typescript"})

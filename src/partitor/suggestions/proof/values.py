@@ -47,7 +47,7 @@ def lists_literals(before: ProgramFile, value: Term, scope: int) -> bool:
 
 def lists_never_change(before: ProgramFile) -> bool:
     """True where one list is as good as another with the same in it: nobody changes one, or asks which it is."""
-    texts = set(before.tree.text)
+    texts = {text for file in (before, *before.beside) for text in file.tree.text}
     return TELLS_LISTS_APART.isdisjoint(texts) and not any(t.endswith("!") for t in texts - CHANGES_NO_LIST)
 
 
@@ -78,7 +78,7 @@ def _is_kept_by_its_name(file: ProgramFile, flow: Flow, field: str, first: int, 
     """True for a field that the bare name stands for, too (Java, C#), and that nobody gives a value through an object.
     Raises Refused where it may be given one by its name."""
     plain = file.language.methods and field in members_of(file) and file.names.owner_of(field, flow.scope) == 0
-    if not plain or is_set_through_an_object(file, field):
+    if not plain or any(is_set_through_an_object(one, field) for one in (file, *file.beside)):
         return False
     require_stable_name(file, flow, field, first, written)
     return True
