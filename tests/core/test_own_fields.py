@@ -51,7 +51,6 @@ for (let turn = 0; turn < 4; turn++) {
 }
 board.show();
 """
-GIVEN = 'this.addPlace(place, value, "Level", this.levels);'
 
 
 def is_given(text: str) -> bool:

@@ -274,8 +274,8 @@ def _type_of_member(file: ProgramFile, node: int) -> Type | None:
 def _type_of_own_field(file: ProgramFile, field: str) -> Type | None:
     """The type that a class names for a field of its objects, where one class of the file has such a field."""
     tree = file.tree
-    named = [n for n, kind in enumerate(tree.kind) if kind == "field" and tree.child(n, "name") is not None]
-    found = [tree.child(n, "type") for n in named if tree.text[tree.child(n, "name") or 0] == field]
+    named = [n for n, text in enumerate(tree.text) if text == field and tree.kind[tree.parent[n]] == "field"]
+    found = [tree.child(tree.parent[n], "type") for n in named if tree.field[n] == "name"]
     told = found[0] if len(found) == 1 else None
     if told is None:
         return None

@@ -200,8 +200,9 @@ class Namer:
         if not shared and self._asks_for_a_number(column, copies[0]):
             return self.fresh(["number"], ["amount"])
         family = family_of(column.values)
-        if told_by_place(column):
-            return self.fresh([told_by_place(column)])
+        place = told_by_place(column)
+        if place:
+            return self.fresh(place)
         if family is not None and len(family.stem) <= LONGEST_LETTERS:
             # `a1`, `a2` and `a3` are called something by their place only.
             return self.fresh(["answer" if self._is_typed(column, copies[0]) else "value"], ["result"])
@@ -247,7 +248,7 @@ class Namer:
 
     def neutral(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for what each copy calls otherwise, and nothing else has to do with."""
-        shared = shared_words(column.values) or [w for w in [told_by_place(column)] if w]
+        shared = shared_words(column.values) or told_by_place(column)
         if shared and not set(shared) & STOP_WORDS:
             return self.fresh(shared, [in_convention(["one", *shared], self.style)])
         if used_as_collection(copies[0], column):
@@ -529,7 +530,7 @@ def _keeps_parts(copy: Copy) -> bool:
     return any(n in calls and file.called_name(n) in {"first", "car"} for n in firsts)
 
 
-def told_by_place(column: Column) -> str:
-    """`dx` of `dx1`, `dx2` and `dx3`; "" for names that tell nothing of where something is."""
+def told_by_place(column: Column) -> list[str]:
+    """`dx` of `dx1`, `dx2` and `dx3`; [] for names that tell nothing of where something is."""
     family = family_of(column.values)
-    return family.stem if family is not None and PLACE.fullmatch(family.stem) else ""
+    return [family.stem] if family is not None and PLACE.fullmatch(family.stem) else []

@@ -8,6 +8,8 @@ class Board {
 
 from __future__ import annotations
 
+import itertools
+
 from ...program.members import class_name
 from ...program.program import Procedure, ProgramFile
 
@@ -68,8 +70,7 @@ def _stands_alone(file: ProgramFile, home: int) -> bool:
     body, name = tree.child(home, "body"), tree.child(home, file.language.name_field)
     if body is None or name is None or name + 1 != body:
         return False
-    called = class_name(file, home)
-    if any(a == "extends" and b == called for a, b in zip(tree.leaf_texts(0), tree.leaf_texts(0)[1:], strict=False)):
+    if ("extends", class_name(file, home)) in itertools.pairwise(tree.leaf_texts(0)):
         return False
     values = [n for n in tree.children(body) if tree.kind[n] == "field"]
     return not any("this" in tree.leaf_texts(n) for n in values)
@@ -137,9 +138,8 @@ def _is_given_at_first(file: ProgramFile, node: int, home: int) -> bool:
 def _only_gives_a_field(file: ProgramFile, statement: int) -> bool:
     """True for `this.name = name;`, before which nobody can be given the object."""
     tree = file.tree
-    left, right = tree.child(statement, "left"), tree.child(statement, "right")
-    plain = tree.kind[statement] == "assignment" and left is not None and right is not None
-    return plain and right is not None and "this" not in tree.leaf_texts(right)
+    right = tree.child(statement, "right")
+    return tree.kind[statement] == "assignment" and right is not None and "this" not in tree.leaf_texts(right)
 
 
 def is_set_through_an_object(file: ProgramFile, field: str) -> bool:

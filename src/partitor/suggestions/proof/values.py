@@ -60,9 +60,9 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
     assert isinstance(held, tuple)
     assert isinstance(member, tuple)
     if held == ("this", "this"):
-        return _is_kept_by_its_name(file, flow, str(member[1]), first, written) or is_kept_by_this(
-            file, str(member[1]), first
-        )
+        if file.language.methods:
+            return _is_kept_by_its_name(file, flow, str(member[1]), first, written)
+        return is_kept_by_this(file, str(member[1]), first)
     if held[0] != file.language.name:
         return False
     holder, field = str(held[1]), str(member[1])
@@ -77,7 +77,7 @@ def is_steady_field(file: ProgramFile, flow: Flow, value: Term, first: int, writ
 def _is_kept_by_its_name(file: ProgramFile, flow: Flow, field: str, first: int, written: Iterable[str]) -> bool:
     """True for a field that the bare name stands for, too (Java, C#), and that nobody gives a value through an object.
     Raises Refused where it may be given one by its name."""
-    plain = file.language.methods and field in members_of(file) and file.names.owner_of(field, flow.scope) == 0
+    plain = field in members_of(file) and file.names.owner_of(field, flow.scope) == 0
     if not plain or any(is_set_through_an_object(one, field) for one in (file, *file.beside)):
         return False
     require_stable_name(file, flow, field, first, written)
