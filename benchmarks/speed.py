@@ -26,18 +26,25 @@ from partitor.reading.collect import Submission
 from partitor.repeats.find import Repeats, find_repeats
 from partitor.source import Source
 
+PYTHON = LANGUAGES["python"]
 DEMO = Path(__file__).resolve().parent.parent / "demo"
-ROUNDS = 7
+ROUNDS = 15
 
 
-def quickest(work: Callable[[], object]) -> float:
-    """The shortest of several rounds, in seconds."""
-    times = []
+def times_longer(work: Callable[[], object], bare: Callable[[], object]) -> float:
+    """How many times longer the work takes than what is bare: the median of several rounds, each with the bare one
+    before and behind the work, as a machine that others use is now quicker and now slower."""
+    ratios = []
     for _ in range(ROUNDS):
-        start = time.perf_counter()
-        work()
-        times.append(time.perf_counter() - start)
-    return min(times)
+        before, during, behind = _seconds(bare), _seconds(work), _seconds(bare)
+        ratios.append(2 * during / (before + behind))
+    return statistics.median(ratios)
+
+
+def _seconds(work: Callable[[], object]) -> float:
+    start = time.perf_counter()
+    work()
+    return time.perf_counter() - start
 
 
 def find_only(submission: Submission, assignment: Assignment) -> Repeats:
@@ -52,24 +59,19 @@ def main() -> None:
     asked = Assignment()
     rows = []
     for text in hundred_lines():
-        data = text.encode()
-        submission = Submission("x", (source(text),))
-        parsing = quickest(lambda data=data: parser_for("python").parse(data))
-        tree = quickest(lambda text=text: program_of([source(text)]).files[0].names)
-        finding = quickest(lambda submission=submission: find_only(submission, asked))
-        whole = quickest(lambda submission=submission: check(submission, asked))
-        rows.append((text.count("\n"), parsing, tree / parsing, finding / parsing, whole / parsing))
-    print("lines  parsing ms  tree and names  findings  everything   (times bare parsing)")
-    for lines, parsing, tree, finding, whole in rows:
-        print(f"{lines:5} {1000 * parsing:11.2f} {tree:15.1f} {finding:9.1f} {whole:11.1f}")
-    middle = [statistics.median(row[k] for row in rows) for k in (2, 3, 4)]
+        tree = times_longer(lambda text=text: program_of([source(text)]).files[0].names, parsing_of(text, PYTHON))
+        rows.append((text.count("\n"), tree, *ratios_of(text, PYTHON, asked)))
+    print("lines  tree and names  findings  everything   (times bare parsing)")
+    for lines, tree, finding, whole in rows:
+        print(f"{lines:5} {tree:15.1f} {finding:9.1f} {whole:11.1f}")
+    middle = [statistics.median(row[k] for row in rows) for k in (1, 2, 3)]
     print(f"median: tree and names {middle[0]:.1f}, findings {middle[1]:.1f}, everything {middle[2]:.1f}")
     other_languages(asked)
 
 
 def other_languages(asked: Assignment) -> None:
-    """The median ratios of the demo programs in each language, and of the programs of `reach` joined to about a
-    hundred lines: in a short program what every check costs counts most."""
+    """The median ratios of the demo programs in each language, and of all programs of `reach` in it joined: in a short
+    program what every check costs counts most."""
     ratios: dict[str, list[tuple[float, float]]] = {}
     for path in sorted(DEMO.glob("*/submissions/*")) + sorted(DEMO.glob("seed-labels/*")):
         language = language_of(path.name)
@@ -82,19 +84,28 @@ def other_languages(asked: Assignment) -> None:
     for name, found in ratios.items():
         middle = [statistics.median(row[k] for row in found) for k in (0, 1)]
         text = "\n".join(joined[name])
-        longer = ratios_of(text, LANGUAGES[name], asked)
+        one = program_like(text, LANGUAGES[name])
+        longer = times_longer(lambda one=one: find_only(one, asked), parsing_of(text, LANGUAGES[name]))
         lines = text.count("\n")
-        print(f"{name:<12} {len(found):13} {middle[0]:9.1f} {middle[1]:11.1f} {lines:14} {longer[0]:9.1f}")
+        print(f"{name:<12} {len(found):13} {middle[0]:9.1f} {middle[1]:11.1f} {lines:14} {longer:9.1f}")
+
+
+def parsing_of(text: str, language: Language) -> Callable[[], object]:
+    """Bare parsing of a text."""
+    data = text.encode()
+    parse = parser_for(language.grammar).parse if language.grammar else language.build or parser_for
+    return lambda: parse(data)
+
+
+def program_like(text: str, language: Language) -> Submission:
+    """A submission of one file."""
+    return Submission("x", (Source(f"x{language.extensions[0]}", text, language.id),))
 
 
 def ratios_of(text: str, language: Language, asked: Assignment) -> tuple[float, float]:
     """How much longer than bare parsing the findings of a text take, and everything."""
-    one = Submission("x", (Source(f"x{language.extensions[0]}", text, language.id),))
-    data = text.encode()
-    bare = parser_for(language.grammar).parse if language.grammar else language.build or parser_for
-    parsing = quickest(lambda: bare(data))
-    finding = quickest(lambda: find_only(one, asked))
-    return finding / parsing, quickest(lambda: check(one, asked)) / parsing
+    one, bare = program_like(text, language), parsing_of(text, language)
+    return times_longer(lambda: find_only(one, asked), bare), times_longer(lambda: check(one, asked), bare)
 
 
 if __name__ == "__main__":
