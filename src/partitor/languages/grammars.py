@@ -22,6 +22,8 @@ class Words(NamedTuple):
     kinds: dict[int, str]
     fields: dict[int | None, str]
     """The names of fields; None is no field."""
+    signs: dict[int, str]
+    """The kinds of which a node is nothing but the sign or word that names the kind, as `while` or `==` is."""
 
 
 @cache
@@ -30,14 +32,17 @@ def words_of(grammar: str) -> Words:
     language = parser_for(grammar).language
     assert language is not None
     kinds: dict[int, str] = {ERROR_ID: "ERROR"}
+    signs: dict[int, str] = {}
     for number in range(language.node_kind_count):
         kind = language.node_kind_for_id(number)
         if kind is not None:
             kinds[number] = intern(kind)
+            if not language.node_kind_is_named(number) and " " not in kind:
+                signs[number] = kinds[number]
     fields: dict[int | None, str] = {None: ""}
     for number in range(1, language.field_count + 1):
         fields[number] = intern(language.field_name_for_id(number) or "")
-    return Words(kinds, fields)
+    return Words(kinds, fields, signs)
 
 
 ERROR_ID = 65535

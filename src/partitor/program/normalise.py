@@ -12,9 +12,11 @@ import re
 from bisect import bisect_right
 from collections.abc import Iterator
 from sys import intern
+from typing import NamedTuple
 
 import tree_sitter
 
+from ..languages.grammars import Words, words_of
 from ..languages.table import Language, Reading
 from .tree import MAX_DEPTH, Flattener, Tree
 
@@ -57,17 +59,42 @@ class _Ways:
         self.special = (self.told_by_form | self.unlike_others | language.comment | set(BRACES)) - reading.leaves
         self.formed = FORMED | self.compound | language.blocks | (language.strings if language.interpolation else set())
         """Kinds of the program tree whose children may become something else than what they are."""
-        self.known: dict[str, str] = {}
-        """What each kind of the grammar that was seen becomes where it is plain; "" where it is not."""
+        words = words_of(language.grammar)
+        self.plain = {number: self._plain(kind, words.signs.get(number)) for number, kind in words.kinds.items()}
+        """What each kind of the grammar becomes, by its number."""
+        self.fields = _Fields(words, reading)
 
-    def plainly(self, kind: str) -> str:
-        """The kind that a node becomes together with its children as they are; "" where it needs a closer look."""
-        known = self.known.get(kind)
-        if known is None:
-            becomes = self.kinds.get(kind, kind)
-            plain = kind in self.tokens or (kind not in self.special and becomes not in self.formed)
-            known = self.known[kind] = intern(becomes) if plain else ""
-        return known
+    def _plain(self, kind: str, sign: str | None) -> _Plain:
+        becomes = self.kinds.get(kind, kind)
+        is_plain = kind in self.tokens or (kind not in self.special and becomes not in self.formed)
+        known = intern(becomes) if is_plain else ""
+        return _Plain(kind, known, known and (kind if sign else known), kind in self.tokens, sign)
+
+
+class _Fields(dict[tuple[int, int], str]):
+    """The tree's names for fields, by the numbers of the kind of node that they are in and of the field."""
+
+    def __init__(self, words: Words, reading: Reading) -> None:
+        self.words = words
+        self.reading = reading
+
+    def __missing__(self, place: tuple[int, int]) -> str:
+        kind, name = self.words.kinds[place[0]], self.words.fields[place[1]]
+        self[place] = found = intern(self.reading.fields.get((kind, name), name))
+        return found
+
+
+class _Plain(NamedTuple):
+    """What a node of one of the grammar's kinds becomes, together with its children as they are."""
+
+    kind: str
+    becomes: str
+    """Its kind in the program tree; "" where it needs a closer look."""
+    leaf: str
+    """The same where it has no children."""
+    is_token: bool
+    sign: str | None
+    """The sign or word that is all of it."""
 
 
 _known_ways: dict[str, _Ways] = {}
@@ -96,10 +123,10 @@ class Normaliser(Flattener):
         self.broken = root.has_error
         self.at_hand = (
             self.cursor,
-            self.ways.known,
-            self.ways.tokens,
-            self.reading.fields,
+            self.ways.plain,
+            self.ways.fields,
             self.source,
+            self.tokens,
             self.broken,
             self.kind,
             self.text,
@@ -227,29 +254,26 @@ class Normaliser(Flattener):
         elif known in FORMED or known in self.ways.compound:
             self._formed(kind, known, index)
         else:
-            self._below(kind, index)
+            self._below(node.kind_id, index)
         self._close(index)
 
-    def _below(self, kind: str, parent: int) -> None:
+    def _below(self, kind: int, parent: int) -> None:
         """The nodes below a plain one, as far as they are plain too, in one loop, as most nodes come through here."""
-        cursor, seen, tokens, fields, source, broken, kinds, texts, names, parents, ends, starts, stops = self.at_hand
+        cursor, plain, fields, source, known, broken, kinds, texts, names, parents, ends, starts, stops = self.at_hand
         descend, aside = cursor.goto_first_child, cursor.goto_next_sibling
         if not descend():
             return
-        around: list[tuple[str, int]] = []
+        around: list[tuple[int, int]] = []
         while True:
             node = cursor.node
             assert node is not None
-            own = node.type
-            field = cursor.field_name or ""
-            if field:
-                field = fields.get((kind, field), field)
-            known = seen.get(own)
-            if known is None:
-                known = self.ways.plainly(own)
+            number = node.kind_id
+            named = cursor.field_id
+            field = "" if named is None else fields[kind, named]
+            own, becomes, leaf, is_token, text = plain[number]
             if own == ";" and not broken:
                 pass
-            elif not known or broken or self.depth + 1 >= MAX_DEPTH:
+            elif not becomes or broken or self.depth + 1 >= MAX_DEPTH:
                 self._visit(node, parent, field)
             else:
                 start, stop = node.start_byte, node.end_byte
@@ -258,22 +282,27 @@ class Normaliser(Flattener):
                 parents.append(parent)
                 ends.append(index + 1)
                 starts.append(start)
+                if text is None or len(text) != stop - start:
+                    if not is_token and descend():
+                        stops.append(stop)
+                        kinds.append(becomes)
+                        texts.append("")
+                        around.append((kind, parent))
+                        kind, parent = number, index
+                        self.depth += 1
+                        continue
+                    written = source[start:stop]
+                    text = known.get(written)
+                    if text is None:
+                        text = known[written] = intern(written.decode(errors="replace"))
+                    if becomes == "integer" and not WHOLE.match(text):
+                        leaf = "float"
+                    elif text[-1:] == "\n":
+                        text = intern(text.rstrip())
+                        stop = start + len(text.encode())
                 stops.append(stop)
-                if own not in tokens and descend():
-                    kinds.append(known)
-                    texts.append("")
-                    around.append((kind, parent))
-                    kind, parent = own, index
-                    self.depth += 1
-                    continue
-                text = intern(source[start:stop].decode(errors="replace"))
-                if known == "integer" and not WHOLE.match(text):
-                    known = "float"
-                kinds.append(known if known == own or node.is_named else intern(own))
+                kinds.append(leaf)
                 texts.append(text)
-                if text[-1:] == "\n":
-                    texts[index] = intern(text.rstrip())
-                    stops[index] = start + len(texts[index].encode())
             while not aside():
                 cursor.goto_parent()
                 if not around:

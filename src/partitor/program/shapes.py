@@ -11,7 +11,9 @@ from __future__ import annotations
 import itertools
 import re
 from bisect import bisect_left, bisect_right
+from collections import defaultdict
 from collections.abc import Hashable, Iterable, Sequence
+from functools import partial
 from typing import NamedTuple, TypeVar
 
 from ..languages.table import Language
@@ -32,12 +34,11 @@ BLOCK, NAME, LITERAL, OPERAND, OPERATOR = range(5)
 Key = TypeVar("Key", bound=Hashable)
 
 
-class _Numbers(dict[Key, int]):
+class _Numbers(defaultdict[Key, int]):
     """Numbers things as they come, from one on."""
 
-    def __missing__(self, key: Key) -> int:
-        self[key] = number = len(self) + 1
-        return number
+    def __init__(self) -> None:
+        super().__init__(itertools.count(1).__next__)
 
 
 NOTHING = ((),) * 7
@@ -95,6 +96,9 @@ class Symbols(NamedTuple):
     alone: int
     alone_worded: int
 
+
+_symbols = partial(tuple.__new__, Symbols)
+"""Quicker than calling the class, for what is made of every statement."""
 
 OPERATORS = {
     **dict.fromkeys(["<", ">", "<=", ">=", "==", "!=", "===", "!=="], "compared"),
@@ -208,7 +212,7 @@ class ShapeTable:
         kinded = number["kinded", shape, *kinds] if kinds else shape
         open_calls = shape if opened == plain else number["open", *opened]
         bluntly = shape if blunt == plain else number["blunt", *blunt]
-        return Symbols(shape, worded, kinded, open_calls, bluntly, shape, worded)
+        return _symbols((shape, worded, kinded, open_calls, bluntly, shape, worded))
 
     def _code(self, tree: Tree) -> _Coded:
         """One walk over what may be a slot, an operator, a called name or a block."""

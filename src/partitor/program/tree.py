@@ -180,7 +180,7 @@ class Flattener:
     def _walk(self, root: tree_sitter.Node, parent: int = -1, depth: int = 0) -> None:
         """Add a node, whose parent is there already, and what is below it. One loop, as every node comes through."""
         source, interpolation = self.source, self.language.interpolation
-        known_kinds, known_fields = words_of(self.language.grammar)
+        known_kinds, known_fields, _ = words_of(self.language.grammar)
         odd = _odd_kinds(self.language.grammar, self.language.comment, self.language.opaque)
         kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
         ends, starts, stops, known = self.end, self.start, self.stop, self.tokens
