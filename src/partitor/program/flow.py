@@ -14,6 +14,7 @@ from collections.abc import Sequence
 
 import msgspec
 
+from ..frozen import Frozen, Single
 from .names import READS, Role
 from .program import ProgramFile
 
@@ -21,7 +22,7 @@ Set = frozenset[str]
 EMPTY: Set = frozenset()
 
 
-class _Exits(msgspec.Struct, frozen=True):
+class _Exits(Frozen, frozen=True):
     """What is live where a statement may jump to."""
 
     on_break: Set = EMPTY
@@ -30,7 +31,7 @@ class _Exits(msgspec.Struct, frozen=True):
     on_error: Set = EMPTY
 
 
-class Flow(msgspec.Struct, frozen=True, eq=False):
+class Flow(Single, frozen=True, eq=False):
     """Results for the variables of one scope: `live_after[s]`, `bound_before[s]` by statement node."""
 
     scope: int
@@ -470,7 +471,7 @@ def needed_by(file: ProgramFile, scope: int, statements: Sequence[int]) -> Set:
     return _Analysis(file, scope)._backward(statements, EMPTY, _Exits())
 
 
-class Summary(msgspec.Struct, frozen=True):
+class Summary(Frozen, frozen=True):
     """One statement by itself: names whose earlier value it may read, names it may write, and names it
     writes whatever happens."""
 

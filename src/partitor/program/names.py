@@ -13,8 +13,7 @@ from bisect import bisect_left
 from collections import defaultdict
 from enum import IntEnum
 
-import msgspec
-
+from ..frozen import Single
 from ..languages.table import Language
 from .tree import Tree
 
@@ -44,7 +43,7 @@ UNBOUND = -1
 """The owner of a name that nothing in the file binds: a built-in, or undefined."""
 
 
-class Names(msgspec.Struct, frozen=True, eq=False):
+class Names(Single, frozen=True, eq=False):
     """All names of a file; `nodes` are the name tokens in order of the text."""
 
     tree: Tree
@@ -56,7 +55,7 @@ class Names(msgspec.Struct, frozen=True, eq=False):
     outward: dict[int, dict[str, bool]]
     """scope → names declared global (True) or nonlocal (False) in it."""
     everything: frozenset[str]
-    owners: dict[tuple[str, int], int] = msgspec.field(default_factory=dict)
+    owners: dict[tuple[str, int], int] = {}
     """What `owner_of` found."""
 
     def owner_of(self, name: str, scope: int) -> int:

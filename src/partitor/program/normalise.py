@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 import tree_sitter
 
-from ..languages.grammars import Words, words_of
+from ..languages.grammars import words_of
 from ..languages.table import Language, Reading
 from .tree import MAX_DEPTH, Flattener, Tree
 
@@ -62,26 +62,22 @@ class _Ways:
         words = words_of(language.grammar)
         self.plain = {number: self._plain(kind, words.signs.get(number)) for number, kind in words.kinds.items()}
         """What each kind of the grammar becomes, by its number."""
-        self.fields = _Fields(words, reading)
+        self.words = words
+        self.own_fields = reading.fields
+        self.fields: dict[tuple[int, int], str] = {}
+        """The tree's names for the fields that were seen, by the numbers of the kind of node and of the field."""
+
+    def field(self, kind: int, field: int) -> str:
+        """The tree's name for a field in a kind of node of the grammar."""
+        names = self.words.kinds[kind], self.words.fields[field]
+        found = self.fields[kind, field] = intern(self.own_fields.get(names, names[1]))
+        return found
 
     def _plain(self, kind: str, sign: str | None) -> _Plain:
         becomes = self.kinds.get(kind, kind)
         is_plain = kind in self.tokens or (kind not in self.special and becomes not in self.formed)
         known = intern(becomes) if is_plain else ""
         return _Plain(kind, known, known and (kind if sign else known), kind in self.tokens, sign)
-
-
-class _Fields(dict[tuple[int, int], str]):
-    """The tree's names for fields, by the numbers of the kind of node that they are in and of the field."""
-
-    def __init__(self, words: Words, reading: Reading) -> None:
-        self.words = words
-        self.reading = reading
-
-    def __missing__(self, place: tuple[int, int]) -> str:
-        kind, name = self.words.kinds[place[0]], self.words.fields[place[1]]
-        self[place] = found = intern(self.reading.fields.get((kind, name), name))
-        return found
 
 
 class _Plain(NamedTuple):
@@ -269,7 +265,7 @@ class Normaliser(Flattener):
             assert node is not None
             number = node.kind_id
             named = cursor.field_id
-            field = "" if named is None else fields[kind, named]
+            field = "" if named is None else fields.get((kind, named)) or self.ways.field(kind, named)
             own, becomes, leaf, is_token, text = plain[number]
             if own == ";" and not broken:
                 pass

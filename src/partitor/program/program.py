@@ -10,8 +10,7 @@ from collections.abc import Sequence
 from functools import cached_property
 from pathlib import PurePosixPath
 
-import msgspec
-
+from ..frozen import Frozen
 from ..languages.table import Language
 from ..source import Source
 from .names import Names, Role, resolve_names
@@ -20,7 +19,7 @@ from .tree import Problem, Tree, parse
 REQUIRING = re.compile(r"(?:const|let|var) (?:\w+|\{[\w\s,]+\}) = require\((['\"])[^'\"]+\1\);?")
 
 
-class Block(msgspec.Struct, frozen=True):
+class Block(Frozen, frozen=True):
     """A list of statements: the node that holds them, the statements, the procedure around them."""
 
     node: int
@@ -30,7 +29,7 @@ class Block(msgspec.Struct, frozen=True):
     """How many branches and loops stand around the block within its procedure."""
 
 
-class Procedure(msgspec.Struct, frozen=True):
+class Procedure(Frozen, frozen=True):
     """A function or method, or (node 0, name "") the loose code of the file."""
 
     node: int

@@ -34,11 +34,9 @@ BLOCK, NAME, LITERAL, OPERAND, OPERATOR = range(5)
 Key = TypeVar("Key", bound=Hashable)
 
 
-class _Numbers(defaultdict[Key, int]):
+def _numbers() -> defaultdict[Key, int]:
     """Numbers things as they come, from one on."""
-
-    def __init__(self) -> None:
-        super().__init__(itertools.count(1).__next__)
+    return defaultdict(itertools.count(1).__next__)
 
 
 NOTHING = ((),) * 7
@@ -118,8 +116,8 @@ class ShapeTable:
         self._variables = {id(file.tree): variables_of(file) for file in files}
         self._kept = {id(file.tree): kept_fields(file) for file in files}
         self._modules = {id(file.tree): file.library_modules for file in files}
-        self._tokens: _Numbers[tuple[str, str]] = _Numbers()
-        self._numbers: _Numbers[tuple[object, ...]] = _Numbers()
+        self._tokens: defaultdict[tuple[str, str], int] = _numbers()
+        self._numbers: defaultdict[tuple[object, ...], int] = _numbers()
         self._parts: dict[str, dict[int, int]] = {}
         self._seen: dict[str, int] = {}
         self._known: dict[int, tuple[Tree, _Coded, dict[int, Symbols]]] = {}

@@ -11,15 +11,15 @@ from collections.abc import Iterator
 from functools import cache
 from sys import intern
 
-import msgspec
 import tree_sitter
 
+from ..frozen import Frozen, Single
 from ..languages.grammars import parser_for, words_of
 from ..languages.parts import Built, Part, incomplete
 from ..languages.table import Language
 
 
-class Comment(msgspec.Struct, frozen=True):
+class Comment(Frozen, frozen=True):
     """A comment: 1-based line, its text with the mark, and whether it has the line to itself."""
 
     line: int
@@ -43,7 +43,7 @@ class Comment(msgspec.Struct, frozen=True):
         return " ".join(line for line in lines if line)
 
 
-class Problem(msgspec.Struct, frozen=True):
+class Problem(Frozen, frozen=True):
     """A place the parser could not make sense of."""
 
     line: int
@@ -54,7 +54,7 @@ CLASS = "class_literal"
 """The kind of a class that is handed on like a value (`Crab.class`)."""
 
 
-class Tree(msgspec.Struct, frozen=True, eq=False):
+class Tree(Single, frozen=True, eq=False):
     """A parsed file as preorder arrays (all of the same length, the number of nodes)."""
 
     language: Language

@@ -9,6 +9,7 @@ import re
 
 import msgspec
 
+from ..frozen import Frozen
 from ..languages.table import Language
 from .names import UNBOUND, WRITES
 from .program import Procedure, ProgramFile
@@ -24,7 +25,7 @@ LENGTHS = frozenset({"length", "Length", "count"})
 COMPARING = frozenset({"==", "!=", "<", ">", "<=", ">=", "&&", "||"})
 
 
-class Type(msgspec.Struct, frozen=True):
+class Type(Frozen, frozen=True):
     """A type as the language writes it: `const char *names[4]` is Type("const char", 1, ("4",))."""
 
     base: str

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import msgspec
-
+from ..frozen import Single
 from ..program.program import Procedure, ProgramFile
 from .slots import Copy, Table
 
 
-class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
+class RepeatedBlock(Single, frozen=True, eq=False):
     """Copies in separate places. `known`: the first copy is the body of this function, which the others
     could call."""
 
@@ -22,7 +21,7 @@ class RepeatedBlock(msgspec.Struct, frozen=True, eq=False):
     """Further places that are the same but for one statement."""
 
 
-class Twins(msgspec.Struct, frozen=True, eq=False):
+class Twins(Single, frozen=True, eq=False):
     """Procedures whose bodies are one template."""
 
     procedures: tuple[tuple[ProgramFile, Procedure], ...]

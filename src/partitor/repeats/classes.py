@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 
-import msgspec
-
+from ..frozen import Single
 from ..program.members import class_name
 from ..program.program import Procedure, ProgramFile
 from ..program.tree import Tree
@@ -17,7 +16,7 @@ LEAST_STATEMENTS = 5
 """Statements of all methods together, without which a class is too small to say that it was written twice."""
 
 
-class AlikeClasses(msgspec.Struct, frozen=True, eq=False):
+class AlikeClasses(Single, frozen=True, eq=False):
     """Classes with the same methods, which differ in a few values."""
 
     classes: tuple[tuple[ProgramFile, int], ...]

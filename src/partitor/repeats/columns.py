@@ -5,15 +5,14 @@ from __future__ import annotations
 import itertools
 import re
 
-import msgspec
-
+from ..frozen import Frozen, Single
 from .series import FEWEST_NAMED, family_of
 
 QUOTES = frozenset("\"'")
 NO_WORD = re.compile(r"\W+")
 
 
-class Spot(msgspec.Struct, frozen=True):
+class Spot(Frozen, frozen=True):
     """Where a column's value stands in each copy: node by copy, and which number inside a string."""
 
     nodes: tuple[int, ...]
@@ -50,7 +49,7 @@ class Spot(msgspec.Struct, frozen=True):
         return self.before + value + self.after
 
 
-class Column(msgspec.Struct, frozen=True, kw_only=True):
+class Column(Frozen, frozen=True, kw_only=True):
     """One thing that differs: its values by copy and all spots where it stands."""
 
     values: tuple[str, ...]
@@ -106,7 +105,7 @@ class Column(msgspec.Struct, frozen=True, kw_only=True):
         return self.is_name and family_of(self.values) is not None
 
 
-class Derived(msgspec.Struct, frozen=True, eq=False):
+class Derived(Single, frozen=True, eq=False):
     """A text that differs only by holding what differs elsewhere: `"you bought rope"` beside `"rope"`."""
 
     column: Column

@@ -6,15 +6,14 @@ import itertools
 import re
 from collections.abc import Iterator, Sequence
 
-import msgspec
-
+from ..frozen import Frozen
 from ..program.shapes import SAME_SIGNS
 from .columns import Column
 
 DIGITS = re.compile(r"(\d+)")
 
 
-class Counted(msgspec.Struct, frozen=True):
+class Counted(Frozen, frozen=True):
     """What a value is made of: the numbers in it, and everything else."""
 
     numbers: tuple[int, ...]

@@ -16,6 +16,8 @@ FEWEST_WORDS = 4
 STEPS = {"+=": "+", "-=": "-", "++": "+", "--": "-"}
 BOUNDS = frozenset({"<", ">", "<=", ">="})
 SIGNS = frozenset("+-")
+MOVING = SIGNS.union(STEPS)
+"""Signs without which nothing moves."""
 SLOT = "\0"
 
 
@@ -24,7 +26,7 @@ def directions(choice: Choice) -> Iterator[list[Branch]]:
     alike: dict[tuple[str, ...], list[tuple[Branch, str]]] = {}
     for file, statements in choice:
         inside = range(statements[0], file.tree.end[statements[-1]])
-        if (SIGNS | STEPS.keys()).isdisjoint(file.tree.text[inside.start : inside.stop]):
+        if MOVING.isdisjoint(file.tree.text[inside.start : inside.stop]):
             continue
         form, ways = _form(file, inside)
         if ways and sum(any(map(str.isalnum, word)) for word in form) >= FEWEST_WORDS:

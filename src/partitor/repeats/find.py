@@ -6,10 +6,10 @@ import itertools
 from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
+from functools import partial
 from operator import attrgetter
 
-import msgspec
-
+from ..frozen import Single
 from ..languages.table import Language
 from ..program.names import Role
 from ..program.program import Block, Procedure, Program, ProgramFile
@@ -52,7 +52,7 @@ FEWEST_OF_METHODS = 4
 """Statements from which methods that do the same with different fields are worth a remark."""
 
 
-class Repeats(msgspec.Struct, frozen=True, eq=False):
+class Repeats(Single, frozen=True, eq=False):
     """Everything found, strongest first in each list."""
 
     runs: tuple[Run, ...]
@@ -121,8 +121,8 @@ class _Finder:
 
     def _alike_branches(self, file: ProgramFile, runs: list[Run]) -> Iterator[Run]:
         found: list[Run] = []
-        alike = (Run(table, in_branches=True) for table in alike_branches(file))
-        equal = (Run(table, in_branches=True, is_one_branch=True) for table in equal_branches(file))
+        alike = map(partial(Run, in_branches=True), alike_branches(file))
+        equal = map(partial(Run, in_branches=True, is_one_branch=True), equal_branches(file))
         for run in itertools.islice(itertools.chain(alike, equal), MOST_CHOICES):
             lines = {(file.path, copy.start_line) for copy in run.table.copies}
             if not lines & self.handed_out and not any(_overlap(run.table, other.table) for other in (*runs, *found)):

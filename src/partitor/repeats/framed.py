@@ -15,8 +15,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable
 
-import msgspec
-
+from ..frozen import Single
 from ..program.program import ProgramFile
 from .choices import FEWEST_BRANCHES, FEWEST_STATEMENTS, Branch, Choice
 
@@ -26,7 +25,7 @@ LEAST_ALIKE = 8
 """Tokens that the ends have in common, if these are not the very same."""
 
 
-class Framed(msgspec.Struct, frozen=True, eq=False):
+class Framed(Single, frozen=True, eq=False):
     """Branches, and how many statements all begin and end with."""
 
     branches: tuple[Branch, ...]

@@ -46,7 +46,7 @@ def _grown(lists: Sequence[Statements], one: tuple[int, int], other: tuple[int, 
     (first, last), (start, stop) = (one[1], one[1] + 1), (other[1], other[1] + 1)
     if symbols[first] == alike[start]:
         return None
-    beside = lists[one[0]] is lists[other[0]]
+    beside = one[0] == other[0]
     while first and start and symbols[first - 1] == alike[start - 1] >= 0 and not (beside and start <= last):
         first, start = first - 1, start - 1
     while last < len(symbols) and stop < len(alike) and symbols[last] == alike[stop] >= 0:

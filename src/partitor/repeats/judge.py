@@ -229,10 +229,11 @@ def _words_following(column: Column, renamed: Sequence[Column]) -> int | None:
     it follows none."""
     if column.numbers is not None:
         return None
-    beside = (words_following(column.values, base.values) for base in renamed if base is not column)
-    words = next((words for words in beside if words is not None), None)
-    around = sum(len(WORD.findall(f"{spot.before} {spot.after}")) for spot in column.spots)
-    return words if words is None else words + around
+    for base in renamed:
+        words = words_following(column.values, base.values) if base is not column else None
+        if words is not None:
+            return words + sum(len(WORD.findall(f"{spot.before} {spot.after}")) for spot in column.spots)
+    return None
 
 
 def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:

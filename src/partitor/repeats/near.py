@@ -12,8 +12,7 @@ from collections import Counter
 from collections.abc import Callable, Hashable, Iterable, Iterator, Sequence
 from enum import Enum
 
-import msgspec
-
+from ..frozen import Frozen, Single
 from ..program.program import Procedure, ProgramFile
 from .slots import Copy
 
@@ -50,7 +49,7 @@ class Likeness(Enum):
     SAME_LINES = "many lines, word for word"
 
 
-class NearTwins(msgspec.Struct, frozen=True, eq=False):
+class NearTwins(Single, frozen=True, eq=False):
     """Procedures that are alike but for `unlike` statements, changed, missing or more."""
 
     procedures: tuple[tuple[ProgramFile, Procedure], ...]
@@ -66,7 +65,7 @@ class NearTwins(msgspec.Struct, frozen=True, eq=False):
         return None
 
 
-class NearBlock(msgspec.Struct, frozen=True, eq=False):
+class NearBlock(Single, frozen=True, eq=False):
     """Stretches of statements that are alike but for `unlike` statements, changed, missing or more."""
 
     copies: tuple[Copy, ...]
@@ -93,7 +92,7 @@ class NearBlock(msgspec.Struct, frozen=True, eq=False):
         return [c.end_line if stop is None else c.file.tree.end_line(stop - 1) for c, stop in pairs]
 
 
-class _Line(msgspec.Struct, frozen=True):
+class _Line(Frozen, frozen=True):
     """One statement by itself: its place in the nesting with what it looks like, and where it stands."""
 
     shape: tuple[int, Hashable]

@@ -11,14 +11,15 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Sequence
 
-import msgspec
 import numpy as np
+
+from ..frozen import Frozen
 
 LONGEST_PERIOD = 400
 """Statements in one copy. Longer ones repeated in a row have not been seen from a person's hand."""
 
 
-class Repetition(msgspec.Struct, frozen=True):
+class Repetition(Frozen, frozen=True):
     """`stop - start` symbols with the primitive period `period`."""
 
     start: int

@@ -6,8 +6,7 @@ import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
 
-import msgspec
-
+from ..frozen import Single
 from ..program.program import Block, ProgramFile
 from ..program.shapes import ShapeTable, Symbols, given_value
 from .counted import counted, counts, cycles, even_parts
@@ -20,7 +19,7 @@ from .series import family_of
 from .slots import Copy, Table, compare
 
 
-class Run(msgspec.Struct, frozen=True, eq=False):
+class Run(Single, frozen=True, eq=False):
     """Copies in a row. `rest`: a last copy that is not whole, at least half of one; `more`: further copies, behind
     one or two statements that interrupt the row."""
 
@@ -33,7 +32,7 @@ class Run(msgspec.Struct, frozen=True, eq=False):
     """These branches do the very same."""
 
 
-class StatementList(msgspec.Struct, frozen=True, eq=False):
+class StatementList(Single, frozen=True, eq=False):
     file: ProgramFile
     block: Block
     symbols: list[int]

@@ -6,7 +6,7 @@ import itertools
 import re
 from collections.abc import Sequence
 
-import msgspec
+from ..frozen import Frozen
 
 NUMBERED = re.compile(r"([A-Za-z_]\w*?)_?(\d{1,3})")
 NUMBERED_INSIDE = re.compile(r"([A-Za-z_]*?[A-Za-z])_?(\d{1,3})(_?[A-Za-z]\w*)")
@@ -31,7 +31,7 @@ FEWEST_NAMED = 3
 """Names that tell a series; two, like north and south, may just as well be a pair."""
 
 
-class Family(msgspec.Struct, frozen=True):
+class Family(Frozen, frozen=True):
     """Names that are told apart by their place in a series."""
 
     stem: str

@@ -16,6 +16,7 @@ from typing import NamedTuple
 
 import msgspec
 
+from ..frozen import Single
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
 from ..program.shapes import given_value, is_plain_list
@@ -25,7 +26,7 @@ from .following import words_following
 from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
 
-class Copy(msgspec.Struct, frozen=True, eq=False):
+class Copy(Single, frozen=True, eq=False):
     """Consecutive statements of one block in one file; where copies were brought to one order, the
     statements stand in that order, not in the text's."""
 
@@ -73,7 +74,7 @@ class Copy(msgspec.Struct, frozen=True, eq=False):
         return self.file is other.file and start < end and first < stop
 
 
-class Table(msgspec.Struct, frozen=True, eq=False):
+class Table(Single, frozen=True, eq=False):
     """The copies and the columns in which they differ, in the order of the first copy's text."""
 
     copies: tuple[Copy, ...]

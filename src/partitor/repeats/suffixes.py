@@ -11,9 +11,10 @@ import itertools
 from collections import Counter
 from collections.abc import Iterator, Sequence
 
-import msgspec
 import numpy as np
 import numpy.typing as npt
+
+from ..frozen import Frozen
 
 Ints = npt.NDArray[np.int64]
 LONGEST = 120
@@ -22,7 +23,7 @@ SHORT = 200
 """Symbols up to which sorting the suffixes as they are is quicker than starting up array work."""
 
 
-class Repeat(msgspec.Struct, frozen=True):
+class Repeat(Frozen, frozen=True):
     """`length` symbols that stand at each of `starts` (positions in the joined text, ascending)."""
 
     length: int
