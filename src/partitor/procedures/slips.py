@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import re
 
+from ..program.blocks import Block
 from ..program.members import members_of
 from ..program.names import Role
-from ..program.program import Block, Procedure, ProgramFile, is_constructor
+from ..program.program import Procedure, ProgramFile, is_constructor
 from .calls import CallMap
 from .counting import wrong_counting, wrong_range
 

@@ -11,10 +11,11 @@ from functools import cached_property
 
 import msgspec
 
+from ..program.blocks import Block
 from ..program.elements import elements_used
 from ..program.flow import EMPTY, Set, flow_of, has_no_value_yet, summaries_of
 from ..program.names import WRITES, Role
-from ..program.program import Block, Procedure, ProgramFile
+from ..program.program import Procedure, ProgramFile
 from ..program.shapes import given_value, is_plain_list
 from .deeds import (
     GIVEN_BACK,

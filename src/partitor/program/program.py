@@ -5,28 +5,18 @@ from __future__ import annotations
 import itertools
 import re
 import sys
-from bisect import bisect_left, bisect_right
+from bisect import bisect_left
 from collections.abc import Sequence
-from functools import cached_property
 from pathlib import PurePosixPath
 
 from ..frozen import Frozen
 from ..languages.table import Language
 from ..source import Source
+from .blocks import Block, code_line_numbers, find_blocks
 from .names import Names, Role, resolve_names
 from .tree import Problem, Tree, parse
 
 REQUIRING = re.compile(r"(?:const|let|var) (?:\w+|\{[\w\s,]+\}) = require\((['\"])[^'\"]+\1\);?")
-
-
-class Block(Frozen, frozen=True):
-    """A list of statements: the node that holds them, the statements, the procedure around them."""
-
-    node: int
-    statements: tuple[int, ...]
-    procedure: int
-    depth: int
-    """How many branches and loops stand around the block within its procedure."""
 
 
 class Procedure(Frozen, frozen=True):
@@ -50,6 +40,29 @@ class ProgramFile:
     """
 
     def __init__(self, source: Source, language: Language, earlier: ProgramFile | None = None) -> None:
+        # What is derived once, when first asked.
+        self._names: Names | None = None
+        self._blocks: tuple[Block, ...] | None = None
+        self._block_at: dict[int, Block] | None = None
+        self._statement_nodes: list[int] | None = None
+        self._statement_set: frozenset[int] | None = None
+        self._known_in_order: list[int] | None = None
+        self._depths: list[int] | None = None
+        self._procedures: tuple[Procedure, ...] | None = None
+        self._lines: list[str] | None = None
+        self._code_lines: frozenset[int] | None = None
+        self._code_lines_before: list[int] | None = None
+        self._shared_lines: frozenset[int] | None = None
+        self._text_quote: str | None = None
+        self._told_outside: frozenset[str] | None = None
+        self._is_module: bool | None = None
+        self._library_modules: frozenset[str] | None = None
+        self._outward_names: frozenset[str] | None = None
+        self._margin: str | None = None
+        self._code_spans: Sequence[tuple[int, int]] | None = None
+        self._known_requiring: frozenset[int] | None = None
+        self._known_procedure_nodes: list[int] | None = None
+        self._known_procedure_above: dict[int, Procedure] | None = None
         self.source = source
         self.language = language
         self.path = source.path
@@ -65,80 +78,113 @@ class ProgramFile:
             if len(mended.problems) < len(self.problems):
                 self.tree = mended
 
-    @cached_property
+    @property
     def names(self) -> Names:
         """Roles and scopes of all names."""
-        return resolve_names(self.tree)
+        if self._names is None:
+            self._names = resolve_names(self.tree)
+        return self._names
 
-    @cached_property
+    @property
     def blocks(self) -> tuple[Block, ...]:
         """All statement lists, outer before inner."""
-        return _find_blocks(self.tree)
+        if self._blocks is None:
+            self._blocks = find_blocks(self.tree)
+        return self._blocks
 
-    @cached_property
+    @property
     def block_at(self) -> dict[int, Block]:
         """Block by its node."""
-        return {block.node: block for block in self.blocks}
+        if self._block_at is None:
+            self._block_at = {block.node: block for block in self.blocks}
+        return self._block_at
 
-    @cached_property
+    @property
     def statement_nodes(self) -> list[int]:
         """All statements but definitions and documentation strings, in order."""
-        return [
-            s
-            for block in self.blocks
-            for s in block.statements
-            if not self.is_definition(s) and not self.is_bare_string(s)
-        ]
+        if self._statement_nodes is None:
+            self._statement_nodes = [
+                s
+                for block in self.blocks
+                for s in block.statements
+                if not self.is_definition(s) and not self.is_bare_string(s)
+            ]
+        return self._statement_nodes
 
-    @cached_property
+    @property
     def statement_set(self) -> frozenset[int]:
         """`statement_nodes`, to be looked up in."""
-        return frozenset(self.statement_nodes)
+        if self._statement_set is None:
+            self._statement_set = frozenset(self.statement_nodes)
+        return self._statement_set
 
-    @cached_property
+    @property
     def _in_order(self) -> list[int]:
         """`statement_nodes` in the order of the text."""
-        return sorted(self.statement_nodes)
+        if self._known_in_order is None:
+            self._known_in_order = sorted(self.statement_nodes)
+        return self._known_in_order
 
     def statements_within(self, start: int, stop: int) -> list[int]:
         """The statements from node `start` up to, not including, node `stop`, inner ones included."""
         ordered = self._in_order
         return ordered[bisect_left(ordered, start) : bisect_left(ordered, stop)]
 
-    @cached_property
+    @property
     def depths(self) -> list[int]:
         """How many nodes are around each node."""
+        if self._depths is None:
+            self._depths = self._find_depths()
+        return self._depths
+
+    def _find_depths(self) -> list[int]:
         depths: list[int] = []
         for parent in self.tree.parent:
             depths.append(depths[parent] + 1 if parent >= 0 else 0)
         return depths
 
-    @cached_property
+    @property
     def procedures(self) -> tuple[Procedure, ...]:
         """The file's loose code first, then every function and method in order."""
-        return _find_procedures(self)
+        if self._procedures is None:
+            self._procedures = _find_procedures(self)
+        return self._procedures
 
-    @cached_property
+    @property
     def lines(self) -> list[str]:
         """The text's lines, without line ends."""
-        return self.source.text.split("\n")
+        if self._lines is None:
+            self._lines = self.source.text.split("\n")
+        return self._lines
 
-    @cached_property
+    @property
     def code_lines(self) -> frozenset[int]:
         """1-based numbers of the lines that hold code: no blank and no comment-only lines."""
-        return code_line_numbers(self.tree)
+        if self._code_lines is None:
+            self._code_lines = code_line_numbers(self.tree)
+        return self._code_lines
 
-    @cached_property
+    @property
     def code_lines_before(self) -> list[int]:
         """For each line number how many lines up to it, itself included, hold code."""
+        if self._code_lines_before is None:
+            self._code_lines_before = self._find_code_lines_before()
+        return self._code_lines_before
+
+    def _find_code_lines_before(self) -> list[int]:
         known = self.code_lines
         return list(
             itertools.accumulate(line in known for line in range(max(len(self.tree.line_starts), *known, 1) + 1))
         )
 
-    @cached_property
+    @property
     def shared_lines(self) -> frozenset[int]:
         """Lines on which more than one statement stands (`a = 1; b = 2`)."""
+        if self._shared_lines is None:
+            self._shared_lines = self._find_shared_lines()
+        return self._shared_lines
+
+    def _find_shared_lines(self) -> frozenset[int]:
         seen: set[int] = set()
         shared: set[int] = set()
         for block in self.blocks:
@@ -154,9 +200,14 @@ class ProgramFile:
                     shared.add(header)
         return frozenset(seen | shared)
 
-    @cached_property
+    @property
     def text_quote(self) -> str:
         """The mark between which this file has its first plain text."""
+        if self._text_quote is None:
+            self._text_quote = self._find_text_quote()
+        return self._text_quote
+
+    def _find_text_quote(self) -> str:
         texts = (t[:1] for t, kind in zip(self.tree.text, self.tree.kind, strict=True) if kind == "string")
         return next((mark for mark in texts if mark in {"'", '"'}), '"')
 
@@ -164,9 +215,14 @@ class ProgramFile:
         """True where another file of the program mentions `name`."""
         return any(name in file.names.everything or name in file.told_outside for file in self.beside)
 
-    @cached_property
+    @property
     def told_outside(self) -> frozenset[str]:
         """Names that the file mentions outside of its code: a page's handlers."""
+        if self._told_outside is None:
+            self._told_outside = self._find_told_outside()
+        return self._told_outside
+
+    def _find_told_outside(self) -> frozenset[str]:
         tell = self.language.told_outside
         return tell(self.tree.source) if tell else frozenset()
 
@@ -179,16 +235,26 @@ class ProgramFile:
         stem = PurePosixPath(self.path).stem
         return any(stem in f.names.everything and name in f.names.everything for f in self.beside)
 
-    @cached_property
+    @property
     def is_module(self) -> bool:
         """True for a script that imports, exports or requires something: its top is not that of other files."""
+        if self._is_module is None:
+            self._is_module = self._find_is_module()
+        return self._is_module
+
+    def _find_is_module(self) -> bool:
         tree = self.tree
         told = {tree.kind[s] for s in self.blocks[0].statements} & {"import_statement", "export_statement"}
         return bool(told) or bool(self.names.everything & {"require", "module", "exports"})
 
-    @cached_property
+    @property
     def library_modules(self) -> frozenset[str]:
         """Names under which the file has whole modules of Python's library, imported at its top."""
+        if self._library_modules is None:
+            self._library_modules = self._find_library_modules()
+        return self._library_modules
+
+    def _find_library_modules(self) -> frozenset[str]:
         if self.language.id != "python":
             return frozenset()
         found = set()
@@ -198,19 +264,29 @@ class ProgramFile:
                 found.add(words[1])
         return frozenset(found)
 
-    @cached_property
+    @property
     def outward_names(self) -> frozenset[str]:
         """Names that the file uses and that may be another one's: what it declares at its top, or nowhere, and members
         of what may stand for the top of all."""
+        if self._outward_names is None:
+            self._outward_names = self._find_outward_names()
+        return self._outward_names
+
+    def _find_outward_names(self) -> frozenset[str]:
         names, tree = self.names, self.tree
         found = {tree.text[i] for i in names.nodes if names.role[i] <= Role.DECLARATION and names.owner(i) <= 0}
         if names.everything & {"window", "globalThis", "global", "self"} or "this" in tree.kind:
             found |= {tree.text[i] for i in names.nodes if names.role[i] is Role.MEMBER}
         return frozenset(found)
 
-    @cached_property
+    @property
     def margin(self) -> str:
         """What the statements at the top are indented by: nothing, but for code that stands among other things."""
+        if self._margin is None:
+            self._margin = self._find_margin()
+        return self._margin
+
+    def _find_margin(self) -> str:
         top = self.blocks[0].statements
         line = self.lines[self.tree.start_line(top[0]) - 1] if top and self.code_spans[0][0] else ""
         return line[: len(line) - len(line.lstrip())]
@@ -221,9 +297,14 @@ class ProgramFile:
         edges = [0, *(byte for span in self.code_spans for byte in span), len(self.tree.source)]
         return b"\0".join(self.tree.source[a:b] for a, b in zip(edges[::2], edges[1::2], strict=True))
 
-    @cached_property
+    @property
     def code_spans(self) -> Sequence[tuple[int, int]]:
         """The bytes of the file that are code."""
+        if self._code_spans is None:
+            self._code_spans = self._find_code_spans()
+        return self._code_spans
+
+    def _find_code_spans(self) -> Sequence[tuple[int, int]]:
         spans = self.language.code_spans
         return spans(self.tree.source) if spans else [(0, len(self.tree.source))]
 
@@ -285,8 +366,13 @@ class ProgramFile:
         """True for an import, or a line that takes names out of what is required."""
         return self.tree.kind[statement] in self.language.imports or statement in self._requiring
 
-    @cached_property
+    @property
     def _requiring(self) -> frozenset[int]:
+        if self._known_requiring is None:
+            self._known_requiring = self._find_requiring()
+        return self._known_requiring
+
+    def _find_requiring(self) -> frozenset[int]:
         if not self.language.shares_top or "require" not in self.names.everything:
             return frozenset()
         top = self.blocks[0].statements
@@ -320,13 +406,20 @@ class ProgramFile:
             found = self._procedure_above[found.node]
         return found
 
-    @cached_property
+    @property
     def _procedure_nodes(self) -> list[int]:
-        return [p.node for p in self.procedures]
+        if self._known_procedure_nodes is None:
+            self._known_procedure_nodes = [p.node for p in self.procedures]
+        return self._known_procedure_nodes
 
-    @cached_property
+    @property
     def _procedure_above(self) -> dict[int, Procedure]:
         """For each procedure's node, the procedure around it."""
+        if self._known_procedure_above is None:
+            self._known_procedure_above = self._find_procedure_above()
+        return self._known_procedure_above
+
+    def _find_procedure_above(self) -> dict[int, Procedure]:
         above: dict[int, Procedure] = {}
         stack = [self.procedures[0]]
         for procedure in self.procedures[1:]:
@@ -357,62 +450,28 @@ class Program:
     """A submission's readable files in one language family, in path order."""
 
     def __init__(self, files: list[ProgramFile]) -> None:
+        # What is derived once, when first asked.
+        self._by_path: dict[str, ProgramFile] | None = None
+        self._statement_count: int | None = None
         self.files = tuple(sorted(files, key=lambda f: f.path))
         for file in self.files:
             file.beside = tuple(f for f in self.files if f is not file)
         self.undefined_calls: list[tuple[ProgramFile, int, str, str]] | None = None
         """What `procedures.calls` found once, as measures and remarks both need it."""
 
-    @cached_property
+    @property
     def by_path(self) -> dict[str, ProgramFile]:
         """File by its path."""
-        return {file.path: file for file in self.files}
+        if self._by_path is None:
+            self._by_path = {file.path: file for file in self.files}
+        return self._by_path
 
-    @cached_property
+    @property
     def statement_count(self) -> int:
         """All statements but definitions and documentation strings."""
-        return sum(len(file.statement_nodes) for file in self.files)
-
-
-def code_line_numbers(tree: Tree) -> frozenset[int]:
-    """1-based numbers of the lines on which a token stands."""
-    lines: set[int] = set(tree.braces)
-    line_starts, texts = tree.line_starts, tree.text
-    starts = sorted([start for start, text in zip(tree.start_byte, texts, strict=True) if text])
-    first, most = 0, len(starts)
-    for n, end in enumerate([*line_starts[1:], len(tree.source) + 1], 1):
-        if first < most and starts[first] < end:
-            lines.add(n)
-            first = bisect_left(starts, end, first)
-    long = {text for text in set(texts) if "\n" in text}
-    for node in [i for i, text in enumerate(texts) if text in long] if long else ():
-        top = bisect_right(line_starts, tree.start_byte[node])
-        lines.update(n for n, part in enumerate(texts[node].split("\n"), top) if part.strip())
-    return frozenset(lines)
-
-
-def _find_blocks(tree: Tree) -> tuple[Block, ...]:
-    language = tree.language
-    blocks: list[Block] = []
-    around = [(len(tree.kind), 0, 0)]
-    wanted = language.procedures | language.branches | language.blocks
-    for node in [n for n, kind in enumerate(tree.kind) if kind in wanted or not n]:
-        kind = tree.kind[node]
-        while node >= around[-1][0] and len(around) > 1:
-            around.pop()
-        _, procedure, depth = around[-1]
-        if kind in language.procedures:
-            around.append((tree.end[node], node, 0))
-        elif kind in language.branches:
-            around.append((tree.end[node], procedure, depth + 1))
-        elif kind in language.blocks or node == 0:
-            clauses = language.clauses
-            statements = tuple([child for child in tree.children(node) if tree.kind[child] not in clauses])
-            if kind not in language.blocks:
-                # A text so broken that the grammar finds no program in it: what it could read, without loose tokens.
-                statements = tuple(child for child in statements if not tree.text[child])
-            blocks.append(Block(node, statements, procedure, depth))
-    return tuple(blocks)
+        if self._statement_count is None:
+            self._statement_count = sum(len(file.statement_nodes) for file in self.files)
+        return self._statement_count
 
 
 def _find_procedures(file: ProgramFile) -> tuple[Procedure, ...]:

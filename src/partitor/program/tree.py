@@ -10,10 +10,11 @@ from bisect import bisect_right
 from collections.abc import Iterator
 from functools import cache
 from sys import intern
+from typing import Final
 
 import tree_sitter
 
-from ..frozen import Frozen, Single
+from ..frozen import Frozen
 from ..languages.grammars import parser_for, words_of
 from ..languages.parts import Built, Part, incomplete
 from ..languages.table import Language
@@ -54,23 +55,39 @@ CLASS = "class_literal"
 """The kind of a class that is handed on like a value (`Crab.class`)."""
 
 
-class Tree(Single, frozen=True, eq=False):
-    """A parsed file as preorder arrays (all of the same length, the number of nodes)."""
+class Tree:
+    """A parsed file as preorder arrays (all of the same length, the number of nodes). It never changes."""
 
-    language: Language
-    source: bytes
-    kind: list[str]
-    text: list[str]
-    field: list[str]
-    parent: list[int]
-    end: list[int]
-    start_byte: list[int]
-    end_byte: list[int]
-    line_starts: list[int]
-    comments: list[Comment]
-    problems: list[Problem]
-    braces: frozenset[int] = frozenset()
-    """1-based lines on which a bracket of a block stands; those brackets are no nodes."""
+    def __init__(
+        self,
+        language: Language,
+        source: bytes,
+        kind: list[str],
+        text: list[str],
+        field: list[str],
+        parent: list[int],
+        end: list[int],
+        start_byte: list[int],
+        end_byte: list[int],
+        line_starts: list[int],
+        comments: list[Comment],
+        problems: list[Problem],
+        braces: frozenset[int] = frozenset(),
+    ) -> None:
+        self.language: Final = language
+        self.source: Final = source
+        self.kind: Final = kind
+        self.text: Final = text
+        self.field: Final = field
+        self.parent: Final = parent
+        self.end: Final = end
+        self.start_byte: Final = start_byte
+        self.end_byte: Final = end_byte
+        self.line_starts: Final = line_starts
+        self.comments: Final = comments
+        self.problems: Final = problems
+        self.braces: Final = braces
+        """1-based lines on which a bracket of a block stands; those brackets are no nodes."""
 
     def children(self, node: int) -> Iterator[int]:
         """The direct children of a node, in order."""

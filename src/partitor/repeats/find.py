@@ -11,8 +11,9 @@ from operator import attrgetter
 
 from ..frozen import Single
 from ..languages.table import Language
+from ..program.blocks import Block
 from ..program.names import Role
-from ..program.program import Block, Procedure, Program, ProgramFile
+from ..program.program import Procedure, Program, ProgramFile
 from ..program.shapes import ShapeTable, Symbols
 from ..program.tree import Tree
 from .blocks import RepeatedBlock, Twins
@@ -21,7 +22,7 @@ from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
 from .judge import exchanges, inner_statements, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
-from .likenesses import NearFinder, is_a_stack
+from .likenesses import NearFinder, is_a_stack, is_recursive
 from .limits import Limits
 from .near import LEAST_ALIKE, NearBlock, NearTwins
 from .order import SHORTEST, in_one_order, reordered_copies
@@ -354,8 +355,8 @@ class _Finder:
             for file in self.program.files
             if file.language.values_everywhere
             for p in file.procedures[1:]
-            if p.name
-            and id(p) not in known
+            if id(p) not in known
+            and is_recursive(file, p)
             and file.statements_of(p)
             and (file.path, p.start_line) not in self.handed_out
         ][:MOST_RECURSIONS]

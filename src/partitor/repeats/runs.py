@@ -7,7 +7,8 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 
 from ..frozen import Single
-from ..program.program import Block, ProgramFile
+from ..program.blocks import Block
+from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable, Symbols, given_value
 from .counted import counted, counts, cycles, even_parts
 from .declarations import declares_for_later

@@ -12,7 +12,7 @@ import itertools
 import re
 import string
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 import msgspec
 
@@ -26,12 +26,13 @@ from .following import words_following
 from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
 
-class Copy(Single, frozen=True, eq=False):
+class Copy:
     """Consecutive statements of one block in one file; where copies were brought to one order, the
-    statements stand in that order, not in the text's."""
+    statements stand in that order, not in the text's. It never changes, and is equal to itself only."""
 
-    file: ProgramFile
-    statements: tuple[int, ...]
+    def __init__(self, file: ProgramFile, statements: tuple[int, ...]) -> None:
+        self.file: Final = file
+        self.statements: Final = statements
 
     @property
     def first(self) -> int:

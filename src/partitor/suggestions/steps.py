@@ -14,8 +14,9 @@ from collections.abc import Iterable, Iterator, Sequence
 
 import msgspec
 
+from ..program.blocks import Block
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
-from ..program.program import Block, Procedure, ProgramFile
+from ..program.program import Procedure, ProgramFile
 from ..repeats.judge import MOST_PARAMETERS, inner_statements, jumps_out
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
