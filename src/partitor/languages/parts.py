@@ -6,20 +6,28 @@ them); the core lays them out as its flat arrays.
 
 from __future__ import annotations
 
-import msgspec
 
-
-class Part(msgspec.Struct, eq=False):
+class Part:
     """One node: its kind, its bytes, the field it has in its parent; a `token` carries its text."""
 
-    kind: str
-    start: int
-    stop: int
-    field: str = ""
-    children: list[Part] = []
-    token: bool = False
-    text: str = ""
-    """What a token says, where that is spelled otherwise in the file (in languages that do not tell capitals)."""
+    def __init__(
+        self,
+        kind: str,
+        start: int,
+        stop: int,
+        field: str = "",
+        children: list[Part] | None = None,
+        token: bool = False,
+        text: str = "",
+    ) -> None:
+        self.kind = kind
+        self.start = start
+        self.stop = stop
+        self.field = field
+        self.children: list[Part] = [] if children is None else children
+        self.token = token
+        self.text = text
+        """What a token says, where that is spelled otherwise in the file (in languages that do not tell capitals)."""
 
     def add(self, child: Part, field: str | None = None) -> Part:
         """Append a child, in a field if told, and give it back."""
@@ -29,14 +37,15 @@ class Part(msgspec.Struct, eq=False):
         return child
 
 
-class Built(msgspec.Struct, eq=False):
+class Built:
     """A whole file: the program's part, comments as (start, stop), problems as (byte, what is wrong)."""
 
-    root: Part
-    comments: list[tuple[int, int]] = []
-    problems: list[tuple[int, str]] = []
-    braces: set[int] = set()
-    """Bytes of brackets (and closing words) that are no parts and still make their line a line of code."""
+    def __init__(self, root: Part) -> None:
+        self.root = root
+        self.comments: list[tuple[int, int]] = []
+        self.problems: list[tuple[int, str]] = []
+        self.braces: set[int] = set()
+        """Bytes of brackets (and closing words) that are no parts and still make their line a line of code."""
 
 
 def incomplete(found: bytes) -> str:

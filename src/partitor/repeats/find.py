@@ -30,7 +30,7 @@ from .paragraphs import break_above
 from .rows import Rows
 from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
 from .seeds import stretches
-from .slots import Copy, Table, compare, likeness
+from .slots import Copy, Table, calling_one_other, compare, likeness
 from .suffixes import Repeat, maximal_repeats
 from .windows import windows
 
@@ -242,10 +242,12 @@ class _Finder:
             copies = rows.kept_whole(found)
             if not copies or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                 continue
-            table = compare(copies, open_calls=True)
-            called = [c for c in table.columns if c.is_called] if table else []
+            looked_at = calling_one_other(copies)
             known = {p.name for p in copies[0].file.procedures} | copies[0].file.language.builtins
-            if table is None or len(called) != 1 or not known.issuperset(called[0].values):
+            if looked_at is None or not known.issuperset(looked_at[1]):
+                continue
+            table = compare(copies, open_calls=True, walk=looked_at[0])
+            if table is None or sum(c.is_called for c in table.columns) != 1:
                 continue
             if worth_a_function(table, self.limits.repeat_statements):
                 yield RepeatedBlock(table)

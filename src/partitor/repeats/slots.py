@@ -143,6 +143,20 @@ def compare(
     return Table(tuple(copies), tuple(columns), walk.constant, tuple(derived))
 
 
+def calling_one_other(copies: Sequence[Copy]) -> tuple[_Walk, tuple[str, ...]] | None:
+    """A first look at copies that differ in the one plain function that they call, and what each calls; None where they
+    differ in more such functions, or in none."""
+    walk = _walked(copies, _Walk(copies, open_calls=True))
+    if walk is None:
+        return None
+    called = {
+        tuple([t.text[n] for t, n in zip(walk.trees, nodes, strict=True)])
+        for nodes in walk.slots
+        if _is_called(walk.trees[0], nodes[0], walk.modules)
+    }
+    return (walk, called.pop()) if len(called) == 1 else None
+
+
 def _walked(copies: Sequence[Copy], walk: _Walk) -> _Walk | None:
     """The walk over all statements; None where they are no copies of one template."""
     whole = all(map(walk.match, zip(*(copy.statements for copy in copies), strict=True)))
@@ -260,12 +274,14 @@ class _Walk:
         self.constant = 0
 
     def match(self, nodes: tuple[int, ...]) -> bool:
-        """Add the slots below `nodes`; False where they cannot be one template."""
+        """Add the slots below `nodes`; False where they cannot be one template. Counted loops, as `zip` is slow where
+        this is compiled."""
         trees = self.trees
         first, tree = nodes[0], trees[0]
         kind, text = tree.kind[first], tree.text[first]
         if text:
-            for t, n in zip(trees, nodes, strict=True):
+            for k in range(1, len(nodes)):
+                t, n = trees[k], nodes[k]
                 if t.text[n] != text or t.kind[n] != kind:
                     return self._slot(nodes)
             self.constant += self.words[first + 1] - self.words[first]
@@ -280,8 +296,8 @@ class _Walk:
                 # What the first copy declares the others give another value.
                 parts = [pair for pair in given if pair is not None]
                 return len(parts) == len(nodes) and all(map(self.match, zip(*parts, strict=True)))
-        for t, n in zip(trees, nodes, strict=True):
-            if t.kind[n] == kind:
+        for k in range(1, len(nodes)):
+            if trees[k].kind[nodes[k]] == kind:
                 continue
             if kind == tree.language.returning:
                 # What a function gives back, copies of it give a variable.
@@ -293,7 +309,7 @@ class _Walk:
             return self._slot(nodes)
         if kind == tree.language.call and tree.language.values_everywhere and all(map(_lists_literals, trees, nodes)):
             return self._slot(nodes)
-        children = [t.parts(n) for t, n in zip(trees, nodes, strict=True)]
+        children = [trees[k].parts(nodes[k]) for k in range(len(nodes))]
         most = len(children[0])
         for found in children:
             if len(found) != most:
@@ -310,16 +326,19 @@ class _Walk:
         """True where the subtrees are the same token for token."""
         trees, first = self.trees, nodes[0]
         texts, kinds = trees[0].text[first : first + size], trees[0].kind[first : first + size]
-        for t, n in zip(trees, nodes, strict=True):
+        for k in range(1, len(nodes)):
+            t, n = trees[k], nodes[k]
             if t.end[n] - n != size or t.text[n : n + size] != texts or t.kind[n : n + size] != kinds:
                 return False
         return True
 
     def _slot(self, nodes: tuple[int, ...]) -> bool:
-        if all(
-            _is_value(t, n) or (self.open_calls and _is_called(t, n, self.modules))
-            for t, n in zip(self.trees, nodes, strict=True)
-        ):
+        trees = self.trees
+        for k in range(len(nodes)):
+            t, n = trees[k], nodes[k]
+            if not (_is_value(t, n) or (self.open_calls and _is_called(t, n, self.modules))):
+                break
+        else:
             self.slots.append(nodes)
             return True
         if self.open_fields and all(_is_field(t, n) for t, n in zip(self.trees, nodes, strict=True)):

@@ -18,6 +18,7 @@ from ..parts import Built, Part, incomplete, token
 Node = tree_sitter.Node
 COMMENTS = frozenset({"comment", "block_comment", "sexp_comment"})
 BRACKETS = frozenset("()[]{}")
+TO_NOTE = COMMENTS | BRACKETS
 WHOLE = re.compile(rb"-?(?:0|[1-9][0-9]*)\Z")
 LEAVES = {
     "string": "string",
@@ -68,6 +69,7 @@ class _Builder:
         macros = re.findall(rb"\(define-(?:syntax(?:-rule)?|macro)\s+\(?\s*([^\s()\[\]]+)", source)
         self.special = SPECIAL | {m.decode(errors="replace") for m in macros}
         self.depth = 0
+        self.broken = False
         self.forms: dict[str, Callable[[Node, list[Node]], Part]] = {
             "define": self._define,
             "set!": self._set,
@@ -81,6 +83,7 @@ class _Builder:
         }
 
     def run(self, root: Node) -> Built:
+        self.broken = root.has_error
         for child in root.children:
             self._statement(child, self.built.root)
         return self.built
@@ -89,17 +92,18 @@ class _Builder:
 
     def _note(self, node: Node) -> bool:
         """Put comments, brackets and what is broken where it belongs; True where nothing is left to do."""
-        if node.type in COMMENTS:
+        kind = node.type
+        if kind not in TO_NOTE and not self.broken:
+            return False
+        if kind in COMMENTS:
             self.built.comments.append((node.start_byte, node.end_byte))
             return True
         if node.is_missing:
-            self.built.problems.append(
-                (node.start_byte, f"{node.type!r} is missing here; the program is read around it")
-            )
+            self.built.problems.append((node.start_byte, f"{kind!r} is missing here; the program is read around it"))
             return True
         if node.is_error:
             self.built.problems.append((node.start_byte, incomplete(self.source[node.start_byte : node.end_byte])))
-        if node.type in BRACKETS and not node.is_error:
+        if kind in BRACKETS and not node.is_error:
             self.built.braces.add(node.start_byte)
             return True
         return False
