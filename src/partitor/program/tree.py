@@ -365,27 +365,38 @@ class PartsFlattener(Flattener):
 
     def flatten_parts(self, built: Built) -> Tree:
         """The arrays of a built program."""
+        kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
+        ends, starts, stops, known, source = self.end, self.start, self.stop, self.tokens, self.source
         # (part, its parent, how deep); a part that is done comes back as its index alone
         waiting: list[tuple[Part, int, int] | int] = [(built.root, -1, 0)]
         while waiting:
             entry = waiting.pop()
             if isinstance(entry, int):
-                self.end[entry] = len(self.kind)
+                ends[entry] = len(kinds)
                 continue
             part, parent, depth = entry
-            index = len(self.kind)
-            leaf = part.token or depth >= MAX_DEPTH
-            self.kind.append(intern(part.kind))
-            text = part.text or self.source[part.start : part.stop].decode(errors="replace")
-            self.text.append(intern(text) if leaf else "")
-            self.field.append(part.field)
-            self.parent.append(parent)
-            self.end.append(index + 1)
-            self.start.append(part.start)
-            self.stop.append(part.stop)
-            if not leaf:
-                waiting.append(index)
-                waiting.extend((child, index, depth + 1) for child in reversed(part.children))
+            index = len(kinds)
+            kinds.append(intern(part.kind))
+            fields.append(part.field)
+            parents.append(parent)
+            ends.append(index + 1)
+            starts.append(part.start)
+            stops.append(part.stop)
+            if part.token or depth >= MAX_DEPTH:
+                text = part.text
+                if text:
+                    text = intern(text)
+                else:
+                    written = source[part.start : part.stop]
+                    text = known.get(written, "")
+                    if not text:
+                        text = known[written] = intern(written.decode(errors="replace"))
+                texts.append(text)
+                continue
+            texts.append("")
+            waiting.append(index)
+            for child in reversed(part.children):
+                waiting.append((child, index, depth + 1))
         for start, stop in sorted(set(built.comments)):
             self.add_comment(start, stop)
         for byte, message in built.problems:

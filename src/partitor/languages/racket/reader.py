@@ -154,10 +154,10 @@ class _Builder:
             self.depth -= 1
 
     def _atom(self, node: Node) -> Part:
-        kind, text = node.type, node.text or b""
-        start, stop = node.start_byte, node.end_byte
+        kind, start, stop = node.type, node.start_byte, node.end_byte
         if kind == "symbol":
-            return self._name(node)
+            return token("identifier", start, stop)
+        text = self.source[start:stop]
         if kind == "number":
             return token("integer" if WHOLE.match(text) else "float", start, stop)
         if kind == "boolean":
