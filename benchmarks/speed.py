@@ -87,9 +87,8 @@ def other_languages(asked: Assignment) -> None:
         longer = statistics.median(finding_ratio(text, LANGUAGES[name], asked) for text in pieces)
         print(f"{name:<12} {len(found):13} {middle[0]:9.1f} {middle[1]:11.1f} {len(pieces):21} {longer:9.1f}")
     pieces = pieces_in(PYTHON.id)
-    print(
-        f"python: {statistics.median(finding_ratio(text, PYTHON, asked) for text in pieces):.1f} in {len(pieces)} pieces"
-    )
+    ratio = statistics.median(finding_ratio(text, PYTHON, asked) for text in pieces)
+    print(f"{PYTHON.id:<12} {'':13} {'':9} {'':11} {len(pieces):21} {ratio:9.1f}")
 
 
 def pieces_in(language: str) -> list[str]:
