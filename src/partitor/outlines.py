@@ -61,6 +61,10 @@ def towards_near_twins(
     if likeness is Likeness.SAME_LINES:
         way = WAYS[likeness]
         return outlined("function", way.title, file.path, lines, way.how, reason or way.why_not)
+    if likeness is Likeness.ONE_LINE:
+        return outlined(
+            "merge", f"Towards one function in place of {len(procedures)}", file.path, lines, *GIVEN_A_LAMBDA
+        )
     if reason == LITTLE_MORE:
         return outlined("function", "Towards a function for what they share", file.path, lines, SHARED, reason)
     return outlined(
@@ -74,6 +78,11 @@ def towards_near_twins(
     )
 
 
+GIVEN_A_LAMBDA = (
+    "Write one function that is also given what to do with each part, as a function, and call it from both: each hands "
+    "over a lambda of its own.",
+    "what differs is worked out of each part, and no function does it yet",
+)
 LITTLE_MORE = "one function would be little more than the two under a test"
 """Why there is no one function for near twins that each do a job of their own."""
 SHARED = (

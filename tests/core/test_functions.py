@@ -250,3 +250,28 @@ def test_numbers_that_a_loop_cannot_run_through(language, head, end, runs):
 def test_two_letters_in_the_wrong_order_are_a_slip(called, told):
     text = f"func area(_ a: Int) -> Int {{\n    return a * a\n}}\n\nprint({called}(2))\nprint(area(3))\n"
     assert ("undefined-call" in rules(text, language="swift")) is told
+
+
+BERTHS = """
+import java.util.ArrayList;
+
+public class Berths {
+    private ArrayList<String> boats = new ArrayList<>();
+
+    public void arrive(String boat) {
+        boats.add(boat);
+    }
+
+    public String toString() {
+        return boats.size() + " boats";
+    }
+}
+"""
+
+
+def test_a_class_that_nothing_uses_yet_is_handed_in_to_be_used():
+    assert rules(BERTHS, language="java") == []
+    runs = BERTHS.rstrip().removesuffix("}") + "    public static void main(String[] words) {\n    }\n}\n"
+    assert rules(runs, language="java") == ["uncalled-function"]
+    gauge = "export class Gauge {\n  mean(): number {\n    return 0;\n  }\n}\n"
+    assert rules(gauge, language="typescript") == []

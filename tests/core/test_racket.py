@@ -439,3 +439,33 @@ def test_what_a_record_gives_besides_can_be_handed_on(before: str, after: str, t
 @pytest.mark.parametrize("after", ["(displayln (total-length '()))\n" + RECORD, "(define boat-length car)\n" + RECORD])
 def test_not_before_the_record_is_there(after: str) -> None:
     assert worked(FLEET.format(before="", after=after), "racket").count("(cond") == 2
+
+
+KEPT = """#lang racket
+
+(define (long-names names)
+  (cond
+    [(empty? names) '()]
+    [(> (string-length (first names)) 6)
+     (cons (first names) (long-names (rest names)))]
+    [else (long-names (rest names))]))
+
+(define (heavy-loads loads)
+  (cond
+    [(empty? loads) '()]
+    [(> (first loads) 250)
+     (cons (first loads) (heavy-loads (rest loads)))]
+    [else (heavy-loads (rest loads))]))
+
+(long-names (list "Ebb" "Saltmarsh" "Kingfisher"))
+(heavy-loads (list 120 300 275))
+"""
+
+
+def test_functions_that_ask_something_else_of_each_part_are_twins_that_want_a_lambda() -> None:
+    (found,) = report(KEPT, language="racket").findings
+    (suggestion,) = report(KEPT, language="racket").suggestions
+    assert found.message == "long-names and heavy-loads are alike but for one line."
+    assert "lambda" in suggestion.outline
+    more = KEPT.replace("[else (heavy-loads (rest loads))]", "[else (cons 0 (heavy-loads (rest loads)))]")
+    assert rules(more, language="racket") == []

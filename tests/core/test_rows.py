@@ -283,3 +283,39 @@ def test_so_it_is_in_python() -> None:
     after = worked(text)
     assert after.count("print('leg'") == 1
     assert printed(after) == printed(text)
+
+
+LAMPS = """
+const int RED = 4;
+const int AMBER = 5;
+const int GREEN = 6;
+
+void loop() {
+  digitalWrite(RED, HIGH);
+  delay(3000);
+  digitalWrite(RED, LOW);
+  delay(200);
+  digitalWrite(AMBER, HIGH);
+  delay(800);
+  digitalWrite(AMBER, LOW);
+  delay(200);
+  digitalWrite(GREEN, HIGH);
+  delay(2500);
+  digitalWrite(GREEN, LOW);
+  delay(200);
+}
+"""
+
+
+def test_what_goes_on_and_off_for_one_after_the_other_is_one_copy_each():
+    (found,) = report(LAMPS, language="arduino").suggestions
+    assert found.status == "proved"
+    assert found.title == "A loop over pins, pauses in place of 3 copies"
+    body = [line[1:].strip() for line in found.diff.splitlines() if line.startswith("+    ")]
+    assert body == ["digitalWrite(pins[i], HIGH);", "delay(pauses[i]);", "digitalWrite(pins[i], LOW);", "delay(200);"]
+
+
+def test_what_goes_on_and_off_without_anything_that_stays_is_as_many_copies():
+    text = LAMPS.replace("AMBER, LOW", "7, LOW").replace("GREEN, LOW", "8, LOW")
+    (found,) = report(text, language="arduino").suggestions
+    assert found.title == "A loop over pins, states, pauses in place of 6 copies"

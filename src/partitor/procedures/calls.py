@@ -70,11 +70,22 @@ def map_calls(program: Program) -> CallMap:
     return CallMap(dict(calls), dict(defined), frozenset(as_value), dict(mentioned))
 
 
+OF_AN_OBJECT = frozenset(
+    """
+    constructor init deinit toString valueOf toJSON equals hashCode compareTo
+    ToString Equals GetHashCode CompareTo Dispose
+    """.split()
+)
+"""What is called once there is an object: nothing runs because of it."""
+
+
 def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[ProgramFile, Procedure]]:
     """Functions that nothing mentions, where something runs at all."""
     texts = _texts(program) if _looks_names_up(program) else ""
     runs = any(_runs_something(file) for file in program.files) or any(
-        _is_started(file, name) for name, places in calls.defined.items() for file, _ in places
+        name not in OF_AN_OBJECT and _is_started(file, name)
+        for name, places in calls.defined.items()
+        for file, _ in places
     )
     found = []
     for name, places in calls.defined.items():
@@ -220,7 +231,7 @@ def _runs_something(file: ProgramFile) -> bool:
         not file.is_definition(s)
         and not file.is_import(s)
         and not file.is_bare_string(s)
-        and file.tree.kind[s] != "assignment"
+        and file.tree.kind[s] not in {"assignment", "export_statement"}
         for s in file.blocks[0].statements
     )
 

@@ -99,3 +99,23 @@ def cycles(columns: Sequence[Sequence[Counted]], fewest: int) -> Iterator[int]:
         else:
             if counting:
                 yield size
+
+
+def alternating(columns: Sequence[Column], fewest: int) -> Iterator[int]:
+    """After how many copies some column begins anew with the same values, one after the other different ones, while
+    another stays the same for as long: on, off, on, off of one lamp after the other. There are `fewest` such groups at
+    least."""
+    count = len(columns[0].values) if columns else 0
+    for size in range(2, min(count // fewest, LONGEST_CYCLE) + 1):
+        if count % size:
+            continue
+        again = any(
+            len(set(c.values[:size])) == size and c.values == c.values[:size] * (count // size) for c in columns
+        )
+        kept = any(
+            all(len(set(c.values[first : first + size])) == 1 for first in range(0, count, size))
+            and len(set(c.values[::size])) == count // size
+            for c in columns
+        )
+        if again and kept:
+            yield size

@@ -47,6 +47,7 @@ class Likeness(Enum):
     PARALLEL = "the variables that stand in each"
     BUILT = "what each line does, and to what"
     SAME_LINES = "many lines, word for word"
+    ONE_LINE = "all but what one line works out of each part"
 
 
 class NearTwins(Single, frozen=True, eq=False):
@@ -124,6 +125,8 @@ def near_twins(
         if found is None and (built or blunted[a] == blunted[b]):
             found = _compared(lines[a], lines[b], worded, OPERATORS_SHARE)
         likeness = Likeness.BUILT if built else Likeness.MOST_LINES
+        if found is None and _are_alike_but_for_a_line(functions[a], lines[a], functions[b], lines[b]):
+            found, likeness = (len(lines[a]) - 1, 1), Likeness.ONE_LINE
         if found is None:
             found, likeness = _with_same_lines(heads[a], heads[b]), Likeness.SAME_LINES
         if found is None:
@@ -277,6 +280,31 @@ def _are_built_alike(one: list[_Line], other: list[_Line]) -> bool:
     return len(one) == len(other) >= BUILT and all(
         a.shape == b.shape or _does(a) == _does(b) for a, b in zip(one, other, strict=True)
     )
+
+
+def _are_alike_but_for_a_line(
+    function: tuple[ProgramFile, Procedure],
+    one: list[_Line],
+    another: tuple[ProgramFile, Procedure],
+    other: list[_Line],
+) -> bool:
+    """True for two functions that call themselves, of the same lines but for one that asks or works out something else,
+    where a function can be given to another as a matter of course."""
+    if not function[0].language.values_everywhere or not len(one) == len(other) >= LEAST_ALIKE:
+        return False
+    if len(function[1].parameters) != len(another[1].parameters):
+        return False
+    unlike = [(a, b) for a, b in zip(one, other, strict=True) if a.shape != b.shape]
+    if len(unlike) != 1 or any(a.shape[0] != b.shape[0] or _kind(a) != _kind(b) for a, b in unlike):
+        return False
+    return all(
+        p.name in file.tree.text[lines[0].node : file.tree.end[lines[0].node]]
+        for (file, p), lines in ((function, one), (another, other))
+    )
+
+
+def _kind(line: _Line) -> str:
+    return line.file.tree.kind[line.node]
 
 
 def _does(line: _Line) -> tuple[int, str, str]:

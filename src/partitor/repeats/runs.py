@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
@@ -10,7 +11,7 @@ from ..frozen import Single
 from ..program.blocks import Block
 from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable, Symbols, given_value
-from .counted import counted, counts, cycles, even_parts
+from .counted import alternating, counted, counts, cycles, even_parts
 from .declarations import declares_for_later
 from .judge import LEAST_SAVED, are_many_numbers, code_lines, inner_statements, worth_a_loop
 from .limits import Limits
@@ -129,7 +130,8 @@ class RunFinder:
             return [run] if run else []
         counting = any(map(counts, table.columns))
         signs = [counted(column) for column in table.columns] if counting else []
-        for size in cycles(signs, max(2, self.limits.run_copies)):
+        fewest = max(2, self.limits.run_copies)
+        for size in itertools.chain(cycles(signs, fewest), alternating(table.columns, fewest)):
             again, _ = self._best_offset(sequence, start, start + count * period, size * period)
             if again is not None:
                 return [again]

@@ -128,7 +128,8 @@ def _accumulating(found: Accumulator) -> Plan:
 def _title(copies: Sequence[Copy], plan: Plan, loop: LoopText) -> str:
     if plan.variables and plan.variables[0].name not in loop.lines[loop.head]:
         return f"A loop with {len(copies)} turns in place of the copies"
-    head = ", ".join(v.name for v in (*(t for t, _ in plan.tables), *plan.variables)[:3])
+    # Where it goes through lists by a place, the place is only how.
+    head = ", ".join(v.name for v in ([t for t, _ in plan.tables] or plan.variables)[:3])
     return f"A loop over {head} in place of {len(copies)} copies"
 
 
