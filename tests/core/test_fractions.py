@@ -118,3 +118,31 @@ class Tickets
 """
     after = worked(text, "csharp")
     assert '9.0, "Seniors at 9.0"' in after
+
+
+RECKONED = {
+    "java": (
+        "class Main {{\n    static double net({kind} gross) {{\n{0}    }}\n    static double dry({kind} gross) {{\n{1}    }}\n"
+        "    public static void main(String[] given) {{\n        System.out.println(net(8) + dry(80));\n    }}\n}}\n"
+    ),
+    "c": (
+        "#include <stdio.h>\ndouble net({kind} gross) {{\n{0}}}\ndouble dry({kind} gross) {{\n{1}}}\n"
+        'int main(void) {{\n    printf("%.2f\\n", net(8) + dry(80));\n    return 0;\n}}\n'
+    ),
+}
+
+
+@pytest.mark.parametrize("language", sorted(RECKONED))
+def test_a_whole_number_that_is_reckoned_with_a_fraction_is_as_good_as_one(language: str, tmp_path: Path) -> None:
+    body = "        double w = gross - {};\n        if (w < 0) {{\n            w = -w / 3;\n        }}\n        return w * 2;\n"
+    text = RECKONED[language].format(body.format("12.5"), body.format("30"), kind="double")
+    (found,) = report(text, language=language).suggestions
+    assert found.status == "proved"
+    after = worked(text, language)
+    assert "(80, 30.0)" in after
+    if can_run(language):
+        one, other = outputs(language, [text, after], tmp_path)
+        assert one == other
+    whole = RECKONED[language].format(body.format("12.5"), body.format("30 / 4"), kind="double")
+    assert "30.0" not in worked(whole, language)
+    assert "30.0" not in worked(text.replace("double gross", "int gross"), language)

@@ -233,21 +233,24 @@ def type_of_expression(file: ProgramFile, node: int) -> Type | None:
 
 
 def is_made_a_fraction(file: ProgramFile, node: int) -> bool:
-    """True for a plain whole number that is given to a variable for fractions: it might as well be written as one."""
+    """True for a plain whole number that is given to a variable for fractions, or reckoned or compared with a fraction:
+    it might as well be written as one."""
     tree, language = file.tree, file.language
     if not language.typed or language.value_types or language.by_reference:
         return False
-    holder = tree.parent[node]
-    if tree.kind[holder] not in {"assignment", "declarator"} or tree.field[node] != "right":
+    holder, field = tree.parent[node], tree.field[node]
+    reckoned = tree.kind[holder] == "binary_operator" and field in BESIDE
+    if not reckoned and (tree.kind[holder] not in {"assignment", "declarator"} or field != "right"):
         return False
     inner = node + 2 if tree.kind[node] == "unary_operator" and tree.text[node + 1] == "-" else node
-    left = tree.child(holder, "left")
+    left = tree.child(holder, BESIDE[field])
     if tree.kind[inner] != "integer" or tree.end[inner] != tree.end[node] or left is None:
         return False
     kind = declared_type(file, left) if tree.kind[holder] == "declarator" else type_of_expression(file, left)
     return kind == Type(language.types.fraction) and len(tree.text[inner]) < MOST_DIGITS
 
 
+BESIDE = {"left": "right", "right": "left"}
 MOST_DIGITS = 10
 """Digits of whole numbers that fractions hold exactly for certain."""
 

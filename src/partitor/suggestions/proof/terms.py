@@ -77,7 +77,7 @@ def _calls_that_show_words(file: ProgramFile) -> frozenset[str]:
 def _part_of(file: ProgramFile, node: int, holes: frozenset[int]) -> Term:
     """The term of a part of something; a whole number that becomes a fraction there is told apart."""
     term = term_of(file, node, holes)
-    number = integer_value(term) if file.language.typed and file.tree.field[node] == "right" else None
+    number = integer_value(term) if file.language.typed and file.tree.field[node] in {"left", "right"} else None
     return term if number is None or not is_made_a_fraction(file, node) else ("fraction", number)
 
 
