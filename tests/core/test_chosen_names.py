@@ -243,3 +243,17 @@ def test_a_counter_is_not_called_after_what_is_taken() -> None:
         for k in (1, 2, 3, 4)
     )
     assert "for (var i = " in worked(text, "gamescript")
+
+
+@pytest.mark.parametrize(
+    ("texts", "name"),
+    [
+        (("6:10", "12:30", "18:40"), "time"),
+        (("o", "x", "o"), "letter"),
+        (("~", "-", "x"), "sign"),
+        (("Ebb", "x", "y"), "name"),
+    ],
+)
+def test_times_and_signs_are_called_what_they_are(texts: tuple[str, ...], name: str) -> None:
+    text = "".join(f'print("{value}".rjust(6))\nprint("=" * 6)\nprint()\n' for value in texts)
+    assert f"for {name} in [" in worked(text)

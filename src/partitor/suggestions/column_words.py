@@ -22,8 +22,10 @@ from .words import (
     MAKING_NUMBERS,
     MESSAGE_NAMES,
     NUMBER_NAMES,
+    SIGN_NAMES,
     STOP_WORDS,
     TEXT_NAMES,
+    TIME_NAMES,
     VALUE_NAMES,
     is_a_thing,
     plural_of,
@@ -35,6 +37,7 @@ from .words import (
 EQUALITY = frozenset({"==", "!=", "===", "!=="})
 ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
+TIME_OF_DAY = re.compile(r"\d{1,2}[:.]\d\d(?: ?[ap]\.?m\.?)?")
 ELEMENT = re.compile(r"""(\w+)\[(?:["'](\w+)["']|\w+)\]""")
 """An element of a list or dictionary: what holds it, and its key where that is a word."""
 ASK_COLLECTIONS = frozenset("len sum max min sorted first car rest cdr empty? null? length".split())
@@ -83,8 +86,13 @@ def _answers_a_question(column: Column, copy: Copy) -> bool:
 
 
 def _names_for_texts(values: Sequence[str]) -> Sequence[str]:
-    """Names for what such texts are: of several words they say something, before a colon they are a label."""
+    """Names for what such texts are: of several words they say something, before a colon they are a label; times of day
+    and single signs are just that."""
     texts = [value.strip("\"'").strip() for value in values]
+    if all(map(TIME_OF_DAY.fullmatch, texts)):
+        return TIME_NAMES
+    if all(len(text) == 1 for text in texts):
+        return LETTER_NAMES if all(map(str.isalpha, texts)) else SIGN_NAMES
     if all(text.endswith(":") for text in texts):
         return HEADING_NAMES
     return MESSAGE_NAMES if any(len(text.split()) > LONGEST_OF_TWO for text in texts) else TEXT_NAMES

@@ -90,6 +90,8 @@ MAKING_NUMBERS = frozenset(
 """Calls that make a number of what somebody typed."""
 NUMBER_NAMES = ("number", "value", "amount", "size")
 LETTER_NAMES = ("letter", "sign", "mark", "other")
+SIGN_NAMES = ("sign", "mark", "letter", "other")
+TIME_NAMES = ("time", "hour", "when", "moment")
 TEXT_NAMES = ("name", "text", "label", "word")
 MESSAGE_NAMES = ("message", "text", "reply", "note")
 HEADING_NAMES = ("label", "heading", "text", "name")
