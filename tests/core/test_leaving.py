@@ -505,3 +505,38 @@ def test_a_branch_that_runs_on_is_not_left_out(tmp_path) -> None:
     assert not prove(before, rewritten(before, after), claim).proved
     answer = report(NEXT_CASE, SMALL, "c").worked_answer.files.get("main.c", NEXT_CASE)
     require_same_output("c", NEXT_CASE, answer, tmp_path)
+
+
+BRANCHES = """
+def act(command, log):
+    match command:
+        case "open":
+            log.append("opened")
+            print("gate", command)
+            log.sort()
+            return len(log)
+        case "shut":
+            log.append("closed")
+            print("gate", command)
+            log.sort()
+            return len(log)
+        case _:
+            print("unknown")
+
+
+print(act("open", []), act("shut", ["z"]), act("lift", []))
+"""
+
+
+def test_branches_that_give_something_back_share_a_function_that_gives_it() -> None:
+    (found,) = report(BRANCHES).suggestions
+    assert found.status == "proved"
+    assert '+            return print_log(log, "opened", command)' in found.diff
+    as_tests = BRANCHES.replace("    match command:\n", "").replace('        case "open":', '    if command == "open":')
+    as_tests = as_tests.replace('        case "shut":', '    elif command == "shut":').replace(
+        "        case _:", "    else:"
+    )
+    assert [s.status for s in report(as_tests).suggestions] == ["proved"]
+    # Two lines are too little for a function.
+    short = BRANCHES.replace("            log.sort()\n", "").replace('            print("gate", command)\n', "")
+    assert report(short).findings == ()

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 
 from .columns import Column, Spot
 from .judge import FEWEST, MOST_PARAMETERS, worth_a_function
-from .slots import Copy, Table, compare
+from .slots import Copy, Table, compare, given_back
 
 
 def windows(table: Table) -> Iterator[Table]:
@@ -29,6 +29,8 @@ def windows(table: Table) -> Iterator[Table]:
     beside = _beside_lists(table)
     if beside is not None:
         yield beside
+    if whole is not table and _gives_back_at_the_end(table):
+        yield table
 
 
 MOST_DROPPED = 4
@@ -58,6 +60,12 @@ def _beside_lists(table: Table) -> Table | None:
 def _leaves_at_the_end(table: Table) -> bool:
     first = table.copies[0]
     return first.file.tree.kind[first.statements[-1]] in first.file.language.leaving
+
+
+def _gives_back_at_the_end(table: Table) -> bool:
+    """True where the copies end with giving something back, which a function that holds them can do for them."""
+    first = table.copies[0]
+    return given_back(first.file.tree, first.statements[-1]) is not None and _leaves_at_the_end(table)
 
 
 WIDEST_WINDOW = 40
