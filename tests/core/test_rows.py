@@ -319,3 +319,18 @@ def test_what_goes_on_and_off_without_anything_that_stays_is_as_many_copies():
     text = LAMPS.replace("AMBER, LOW", "7, LOW").replace("GREEN, LOW", "8, LOW")
     (found,) = report(text, language="arduino").suggestions
     assert found.title == "A loop over pins, states, pauses in place of 6 copies"
+
+
+def test_rows_by_a_letter_and_names_over_a_ruler_are_runs_of_prints():
+    rows = "".join(f'print("{a}1")\nprint("{a}2")\nprint("{a}3")\nprint("--")\n' for a in "ABC")
+    after = worked(rows)
+    assert after.startswith('for letter in ["A", "B", "C"]:\n')
+    assert run(after) == run(rows)
+    names = "".join(f'print("{a}")\nprint("=====")\n' for a in ("north", "south", "east")) + 'print("west")\n'
+    after = worked(names)
+    assert (
+        after
+        == 'for direction in ["north", "south", "east"]:\n    print(direction)\n    print("=====")\nprint("west")\n'
+    )
+    prose = names.replace("north", "Count the crabs on the shore").replace("=====", "and then the shells")
+    assert rules(prose) == []

@@ -12,7 +12,7 @@ from bisect import bisect_right
 from collections.abc import Sequence
 
 from ..program.program import Procedure, ProgramFile
-from ..program.shapes import given_value
+from ..program.shapes import ROWS_OF_SIGNS, given_value
 from .columns import Column, Spot
 from .counters import are_listable
 from .following import WORD, own_words, words_following
@@ -404,7 +404,7 @@ def _unlike_prints(table: Table) -> bool:
         if column.numbers is None
         and id(column) not in told
         and any(v[:1] in "\"'frbFRB" and v[-1:] in "\"'" for v in column.values)
-        and not (column.is_series and any(c.is_family for c in columns))
+        and not (column.is_series and (len(column.spots) > 1 or any(c.is_family for c in columns)))
         and not all(_is_given_to(file, spot.nodes[0], own) for spot in column.spots)
         and not _is_worked_on(column, copy)
         and not any(_words_around(spot, copy) and _are_short(column) for spot in column.spots)
@@ -415,8 +415,16 @@ def _unlike_prints(table: Table) -> bool:
     if texts >= len(copy.statements):
         return True
     differing = {bisect_right(copy.statements, spot.nodes[0]) for column in columns for spot in column.spots}
+    if len(table.copies) >= MANY and len(columns) == 1 and _are_short(columns[0]) and _has_a_ruler(copy):
+        return False
     mostly = 2 * len(differing) >= len(copy.statements)
     return mostly and texts == len(columns) and _constant_texts(copy, columns) <= texts
+
+
+def _has_a_ruler(copy: Copy) -> bool:
+    """True where a line of nothing but signs is printed, as under headings and between rows."""
+    tree = copy.file.tree
+    return any(ROWS_OF_SIGNS.fullmatch(text) for text in tree.text[copy.first : copy.span[1]])
 
 
 def _steps_by_itself(column: Column) -> bool:
