@@ -179,7 +179,7 @@ def test_a_sign_in_a_format_is_a_word_too(tmp_path: Path) -> None:
     text = HEAD + draw.format("line", "-") + draw.format("wave", "~")
     text += "int main(void) {\n    draw_line(10);\n    draw_wave(20);\n    return 0;\n}\n"
     after = worked(text, "c")
-    assert '        printf("%s", name);' in after
+    assert '        printf("%s", sign);' in after
     require_same_output("c", text, after, tmp_path)
 
 

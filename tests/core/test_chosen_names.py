@@ -249,7 +249,7 @@ def test_a_counter_is_not_called_after_what_is_taken() -> None:
     ("texts", "name"),
     [
         (("6:10", "12:30", "18:40"), "time"),
-        (("o", "x", "o"), "letter"),
+        (("o", "x", "o"), "name"),
         (("~", "-", "x"), "sign"),
         (("Ebb", "x", "y"), "name"),
     ],

@@ -324,7 +324,7 @@ def test_what_goes_on_and_off_without_anything_that_stays_is_as_many_copies():
 def test_rows_by_a_letter_and_names_over_a_ruler_are_runs_of_prints():
     rows = "".join(f'print("{a}1")\nprint("{a}2")\nprint("{a}3")\nprint("--")\n' for a in "ABC")
     after = worked(rows)
-    assert after.startswith('for letter in ["A", "B", "C"]:\n')
+    assert after.startswith('for name in ["A", "B", "C"]:\n')
     assert run(after) == run(rows)
     names = "".join(f'print("{a}")\nprint("=====")\n' for a in ("north", "south", "east")) + 'print("west")\n'
     after = worked(names)

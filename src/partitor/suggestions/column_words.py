@@ -91,8 +91,8 @@ def _names_for_texts(values: Sequence[str]) -> Sequence[str]:
     texts = [value.strip("\"'").strip() for value in values]
     if all(map(TIME_OF_DAY.fullmatch, texts)):
         return TIME_NAMES
-    if all(len(text) == 1 for text in texts):
-        return LETTER_NAMES if all(map(str.isalpha, texts)) else SIGN_NAMES
+    if all(len(text) == 1 for text in texts) and not all(map(str.isalpha, texts)):
+        return SIGN_NAMES
     if all(text.endswith(":") for text in texts):
         return HEADING_NAMES
     return MESSAGE_NAMES if any(len(text.split()) > LONGEST_OF_TWO for text in texts) else TEXT_NAMES
