@@ -185,7 +185,6 @@ class ProgramFile:
         return self._shared_lines
 
     def _find_shared_lines(self) -> frozenset[int]:
-        seen: set[int] = set()
         shared: set[int] = set()
         for block in self.blocks:
             last = 0
@@ -198,7 +197,7 @@ class ProgramFile:
                 header = self.tree.start_line(self.tree.parent[block.node])
                 if self.tree.start_line(block.statements[0]) == header:
                     shared.add(header)
-        return frozenset(seen | shared)
+        return frozenset(shared)
 
     @property
     def text_quote(self) -> str:
