@@ -1,10 +1,85 @@
-"""Parts: a program tree that a language builds itself, where no grammar's nodes come near the tree's.
+"""A program tree that a language builds itself, where no grammar's nodes come near the tree's.
 
-A language's `build` turns a text into parts of the tree's own kinds (`docs/adding-a-language.md` lists
-them); the core lays them out as its flat arrays.
+A language's `build` turns a text into nodes of the tree's own kinds (`docs/adding-a-language.md` lists
+them), laid out in the order of the text: one by one where it reads in that order, else from `Part`s, which
+can still be moved about.
 """
 
 from __future__ import annotations
+
+from sys import intern
+
+MAX_DEPTH = 200
+"""Deeper nesting than any program a person writes; what lies below is read as one token."""
+
+
+class Layout:
+    """The arrays of a tree, filled in the order of the text."""
+
+    def __init__(self, source: bytes) -> None:
+        self.source = source
+        self.kind: list[str] = []
+        self.text: list[str] = []
+        self.field: list[str] = []
+        self.parent: list[int] = []
+        self.end: list[int] = []
+        self.start: list[int] = []
+        self.stop: list[int] = []
+        self.around: list[int] = [-1]
+        """The nodes that are not closed yet; -1 for what lies too deep."""
+        self.texts: dict[bytes, str] = {}
+        """The texts of tokens that were met before."""
+
+    def open(self, kind: str, start: int, stop: int, field: str = "") -> int:
+        """Begin a node, and give its index; what follows stands in it until it is closed."""
+        depth = len(self.around) - 1
+        if depth >= MAX_DEPTH:
+            if depth == MAX_DEPTH:
+                self._add(kind, start, stop, field, self.written(start, stop))
+            self.around.append(-1)
+            return -1
+        self.around.append(len(self.kind))
+        self._add(kind, start, stop, field, "", 2)
+        return self.around[-1]
+
+    def close(self) -> None:
+        """End the node that was begun last."""
+        index = self.around.pop()
+        if index >= 0:
+            self.end[index] = len(self.kind)
+
+    def leaf(self, kind: str, start: int, stop: int, field: str = "", text: str = "") -> None:
+        """Add a token; `text`: what it says, where that is spelled otherwise in the file."""
+        if len(self.around) <= MAX_DEPTH + 1:
+            self._add(kind, start, stop, field, text or self.written(start, stop))
+
+    def _add(self, kind: str, start: int, stop: int, field: str, text: str, above: int = 1) -> None:
+        self.kind.append(kind)
+        self.text.append(text)
+        self.field.append(field)
+        self.parent.append(self.around[-above])
+        self.end.append(len(self.kind))
+        self.start.append(start)
+        self.stop.append(stop)
+
+    def written(self, start: int, stop: int) -> str:
+        """What stands between two bytes."""
+        written = self.source[start:stop]
+        text = self.texts.get(written)
+        if text is None:
+            text = self.texts[written] = intern(written.decode(errors="replace"))
+        return text
+
+    def add(self, part: Part) -> None:
+        """Add a part and what is below it."""
+        if part.token:
+            self.leaf(part.kind, part.start, part.stop, part.field, part.text)
+            return
+        self.open(part.kind, part.start, part.stop, part.field)
+        if self.around[-1] >= 0:
+            for child in part.children:
+                self.add(child)
+        self.close()
 
 
 class Part:
@@ -38,14 +113,14 @@ class Part:
 
 
 class Built:
-    """A whole file: the program's part, comments as (start, stop), problems as (byte, what is wrong)."""
+    """A whole file: its nodes, comments as (start, stop), problems as (byte, what is wrong)."""
 
-    def __init__(self, root: Part) -> None:
-        self.root = root
+    def __init__(self, layout: Layout) -> None:
+        self.layout = layout
         self.comments: list[tuple[int, int]] = []
         self.problems: list[tuple[int, str]] = []
         self.braces: set[int] = set()
-        """Bytes of brackets (and closing words) that are no parts and still make their line a line of code."""
+        """Bytes of brackets (and closing words) that are no nodes and still make their line a line of code."""
 
 
 def incomplete(found: bytes) -> str:

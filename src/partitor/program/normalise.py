@@ -17,8 +17,9 @@ from typing import NamedTuple
 import tree_sitter
 
 from ..languages.grammars import words_of
+from ..languages.parts import MAX_DEPTH
 from ..languages.table import Language, Reading
-from .tree import MAX_DEPTH, Flattener, Tree
+from .tree import Flattener, Tree
 
 WHOLE = re.compile(r"-?(?:0|[1-9][0-9]*)\Z")
 FUNCTION_VALUES = frozenset({"arrow_function", "function_expression", "function"})

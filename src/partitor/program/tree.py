@@ -16,7 +16,7 @@ import tree_sitter
 
 from ..frozen import Frozen
 from ..languages.grammars import parser_for, words_of
-from ..languages.parts import Built, Part, incomplete
+from ..languages.parts import MAX_DEPTH, Built, incomplete
 from ..languages.table import Language
 
 
@@ -133,15 +133,11 @@ class Tree:
         return [t for t in self.text[node : self.end[node]] if t]
 
 
-MAX_DEPTH = 200
-"""Deeper nesting than any program a person writes; what lies below is read as one token."""
-
-
 def parse(source: bytes, language: Language, earlier: Tree | None = None) -> Tree:
     """Parse UTF-8 `source` (lines ending in LF). Never raises: what is broken becomes `problems`. Statements at the
     top that are the same in `earlier`, the tree of a text with a few changes, are taken over from it."""
     if language.build:
-        return PartsFlattener(source, language).flatten_parts(language.build(source))
+        return Flattener(source, language).taken_over(language.build(source))
     root = parser_for(language.grammar).parse(language.mask(source) if language.mask else source).root_node
     if language.reading:
         from .normalise import Normaliser
@@ -251,6 +247,17 @@ class Flattener:
                 ends[open_nodes.pop()] = index
                 parent = open_nodes[-1] if open_nodes else -1
 
+    def taken_over(self, built: Built) -> Tree:
+        """The tree of a file that a language has laid out itself."""
+        layout = built.layout
+        self.kind, self.text, self.field, self.parent = layout.kind, layout.text, layout.field, layout.parent
+        self.end, self.start, self.stop = layout.end, layout.start, layout.stop
+        for start, stop in sorted(set(built.comments)):
+            self.add_comment(start, stop)
+        for byte, message in built.problems:
+            self.problems.append(Problem(bisect_right(self.line_starts, byte), message))
+        return self.tree(frozenset([bisect_right(self.line_starts, byte) for byte in built.braces]))
+
     def tree(self, braces: frozenset[int] = frozenset()) -> Tree:
         """The arrays as they are now, as a tree."""
         return Tree(
@@ -358,47 +365,3 @@ def _alike(one: bytes, other: bytes, most: int) -> int:
         else:
             high = middle - 1
     return low
-
-
-class PartsFlattener(Flattener):
-    """Lays out the parts that a language has built."""
-
-    def flatten_parts(self, built: Built) -> Tree:
-        """The arrays of a built program."""
-        kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
-        ends, starts, stops, known, source = self.end, self.start, self.stop, self.tokens, self.source
-        # (part, its parent, how deep); a part that is done comes back as its index alone
-        waiting: list[tuple[Part, int, int] | int] = [(built.root, -1, 0)]
-        while waiting:
-            entry = waiting.pop()
-            if isinstance(entry, int):
-                ends[entry] = len(kinds)
-                continue
-            part, parent, depth = entry
-            index = len(kinds)
-            kinds.append(intern(part.kind))
-            fields.append(part.field)
-            parents.append(parent)
-            ends.append(index + 1)
-            starts.append(part.start)
-            stops.append(part.stop)
-            if part.token or depth >= MAX_DEPTH:
-                text = part.text
-                if text:
-                    text = intern(text)
-                else:
-                    written = source[part.start : part.stop]
-                    text = known.get(written, "")
-                    if not text:
-                        text = known[written] = intern(written.decode(errors="replace"))
-                texts.append(text)
-                continue
-            texts.append("")
-            waiting.append(index)
-            for child in reversed(part.children):
-                waiting.append((child, index, depth + 1))
-        for start, stop in sorted(set(built.comments)):
-            self.add_comment(start, stop)
-        for byte, message in built.problems:
-            self.problems.append(Problem(bisect_right(self.line_starts, byte), message))
-        return self.tree(frozenset(bisect_right(self.line_starts, byte) for byte in built.braces))

@@ -8,17 +8,14 @@ the program's own) is a `special_form`, in which nothing is put in another's pla
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
 
 import tree_sitter
 
-from ..grammars import parser_for
-from ..parts import Built, Part, incomplete, token
+from ..grammars import parser_for, words_of
+from ..parts import Built, Layout, incomplete
 
-Node = tree_sitter.Node
 COMMENTS = frozenset({"comment", "block_comment", "sexp_comment"})
 BRACKETS = frozenset("()[]{}")
-TO_NOTE = COMMENTS | BRACKETS
 WHOLE = re.compile(rb"-?(?:0|[1-9][0-9]*)\Z")
 LEAVES = {
     "string": "string",
@@ -45,352 +42,448 @@ SPECIAL = frozenset(
     """.split()
 )
 DEFINED_FORMS = frozenset({"struct", "define-struct"})
+FORMS = frozenset({"define", "set!", "if", "cond", "when", "unless", "begin", "for", "for-each"})
+"""What is a statement where a body stands."""
+LAMBDAS = frozenset({"lambda", "λ"})
+LETS = frozenset({"let", "let*", "letrec", "let-rec"})
 IMPORTED_FORMS = frozenset({"require", "provide", "import", "export", "library", "load", "define-library"})
 
 
+DEEPEST = 150
+"""Forms in each other, beyond which one is read as a single token."""
+
+
+class _Datum:
+    """What the grammar read, with what is asked of it again and again."""
+
+    def __init__(self, node: tree_sitter.Node, kind: str) -> None:
+        self.node = node
+        self.kind = kind
+        self.start: int = node.start_byte
+        self.stop: int = node.end_byte
+
+
+Data = list[_Datum]
+
+
 def build_racket(source: bytes) -> Built:
-    """The parts of a Racket file; never raises."""
-    return _Builder(source).run(parser_for("racket").parse(source).root_node)
+    """The nodes of a Racket file; never raises."""
+    return _Builder(source, "racket").run()
 
 
 def build_scheme(source: bytes) -> Built:
-    """The parts of a Scheme file; never raises."""
-    return _Builder(source).run(parser_for("scheme").parse(source).root_node)
-
-
-def _text(node: Node) -> str:
-    return (node.text or b"").decode(errors="replace")
+    """The nodes of a Scheme file; never raises."""
+    return _Builder(source, "scheme").run()
 
 
 class _Builder:
-    def __init__(self, source: bytes) -> None:
+    def __init__(self, source: bytes, grammar: str) -> None:
         self.source = source
-        self.built = Built(Part("program", 0, len(source)))
+        self.grammar = grammar
+        self.kinds = words_of(grammar).kinds
+        self.layout = Layout(source)
+        self.built = Built(self.layout)
         macros = re.findall(rb"\(define-(?:syntax(?:-rule)?|macro)\s+\(?\s*([^\s()\[\]]+)", source)
         self.special = SPECIAL | {m.decode(errors="replace") for m in macros}
         self.depth = 0
         self.broken = False
-        self.forms: dict[str, Callable[[Node, list[Node]], Part]] = {
-            "define": self._define,
-            "set!": self._set,
-            "if": self._if,
-            "cond": self._cond,
-            "when": self._when,
-            "unless": self._when,
-            "begin": self._begin,
-            "for": self._for,
-            "for-each": self._for_each,
-        }
 
-    def run(self, root: Node) -> Built:
+    def run(self) -> Built:
+        root = parser_for(self.grammar).parse(self.source).root_node
         self.broken = root.has_error
-        for child in root.children:
-            self._statement(child, self.built.root)
+        self.layout.open("program", 0, len(self.source))
+        for datum in self._among(root.children):
+            self._statement(datum)
+        self.layout.close()
         return self.built
 
     # -- reading lists -----------------------------------------------------------------------------
 
-    def _note(self, node: Node) -> bool:
-        """Put comments, brackets and what is broken where it belongs; True where nothing is left to do."""
-        kind = node.type
-        if kind not in TO_NOTE and not self.broken:
-            return False
-        if kind in COMMENTS:
-            self.built.comments.append((node.start_byte, node.end_byte))
-            return True
-        if node.is_missing:
-            self.built.problems.append((node.start_byte, f"{kind!r} is missing here; the program is read around it"))
-            return True
-        if node.is_error:
-            self.built.problems.append((node.start_byte, incomplete(self.source[node.start_byte : node.end_byte])))
-        if kind in BRACKETS and not node.is_error:
-            self.built.braces.add(node.start_byte)
-            return True
-        return False
+    def _among(self, nodes: list[tree_sitter.Node]) -> Data:
+        """The data among the grammar's nodes: comments, brackets and what is broken are put where they belong."""
+        found: Data = []
+        for node in nodes:
+            kind = self.kinds[node.kind_id]
+            if kind in COMMENTS:
+                self.built.comments.append((node.start_byte, node.end_byte))
+            elif self.broken and node.is_missing:
+                said = f"{kind!r} is missing here; the program is read around it"
+                self.built.problems.append((node.start_byte, said))
+            elif self.broken and node.is_error:
+                found.append(_Datum(node, kind))
+                self.built.problems.append((node.start_byte, incomplete(self.source[node.start_byte : node.end_byte])))
+            elif kind in BRACKETS:
+                self.built.braces.add(node.start_byte)
+            else:
+                found.append(_Datum(node, kind))
+        return found
 
-    def _items(self, node: Node) -> list[Node]:
+    def _items(self, datum: _Datum) -> Data:
         """What stands in a list, without brackets and comments."""
-        return [child for child in node.children if not self._note(child)]
+        if self.broken or datum.kind != "list":
+            return self._among(datum.node.children)
+        items = self._among(datum.node.named_children)
+        # A bracket beside a datum stands on a line of code anyway.
+        if not items or items[0].start > datum.start + 1:
+            self.built.braces.add(datum.start)
+        if not items or items[-1].stop < datum.stop - 1:
+            self.built.braces.add(datum.stop - 1)
+        return items
 
-    @staticmethod
-    def _is_list(node: Node) -> bool:
-        return node.type == "list"
+    def _items_of_list(self, datum: _Datum) -> Data:
+        """What stands in a list; nothing in what is none."""
+        return self._items(datum) if datum.kind == "list" else []
 
-    @staticmethod
-    def _part(kind: str, node: Node, field: str = "") -> Part:
-        return Part(kind, node.start_byte, node.end_byte, field)
+    def _leave_out(self, data: Data) -> None:
+        """What stands where the language has no place for it; its lines are lines of code all the same."""
+        for datum in data:
+            self.built.braces.update((datum.start, datum.stop - 1))
 
-    @staticmethod
-    def _word(node: Node, field: str = "") -> Part:
-        return token("word", node.start_byte, node.end_byte, field)
+    def _text(self, datum: _Datum) -> str:
+        return self.layout.written(datum.start, datum.stop)
 
-    @staticmethod
-    def _name(node: Node, field: str = "") -> Part:
-        return token("identifier", node.start_byte, node.end_byte, field)
+    def _symbol(self, datum: _Datum) -> str:
+        """The text of a symbol; "" for anything else."""
+        return self._text(datum) if datum.kind == "symbol" else ""
+
+    # -- laying out --------------------------------------------------------------------------------
+
+    def _open(self, kind: str, datum: _Datum, field: str = "") -> int:
+        return self.layout.open(kind, datum.start, datum.stop, field)
+
+    def _leaf(self, kind: str, datum: _Datum, field: str = "") -> None:
+        self.layout.leaf(kind, datum.start, datum.stop, field)
+
+    def _word(self, datum: _Datum, field: str = "") -> None:
+        self._leaf("word", datum, field)
+
+    def _name(self, datum: _Datum, field: str = "") -> None:
+        self._leaf("identifier", datum, field)
 
     # -- statements --------------------------------------------------------------------------------
 
-    def _statement(self, node: Node, into: Part) -> None:
-        if self._note(node):
-            return
-        part = self._form(node, as_statement=True)
-        into.add(part)
-        into.stop = max(into.stop, part.stop)
+    def _statement(self, datum: _Datum) -> None:
+        self._form(datum, "", True)
 
-    def _block(self, nodes: list[Node], field: str = "body") -> Part:
-        block = Part("block", nodes[0].start_byte, nodes[-1].end_byte, field)
-        for node in nodes:
-            self._statement(node, block)
-        return block
+    def _block(self, data: Data, field: str = "body") -> None:
+        self.layout.open("block", data[0].start, data[-1].stop, field)
+        for datum in data:
+            self._statement(datum)
+        self.layout.close()
 
-    def _form(self, node: Node, as_statement: bool = False) -> Part:
+    def _form(self, datum: _Datum, field: str = "", as_statement: bool = False) -> None:
         """A datum as an expression, or a form in a place where one may be a statement."""
-        if self.depth > 150:
-            return token("character", node.start_byte, node.end_byte)
+        if self.depth > DEEPEST:
+            self._leaf("character", datum, field)
+            return
         self.depth += 1
-        try:
-            return self._list(node, as_statement) if self._is_list(node) else self._atom(node)
-        finally:
-            self.depth -= 1
+        if datum.kind == "list":
+            self._list(datum, field, as_statement)
+        else:
+            self._atom(datum, field)
+        self.depth -= 1
 
-    def _atom(self, node: Node) -> Part:
-        kind, start, stop = node.type, node.start_byte, node.end_byte
+    def _atom(self, datum: _Datum, field: str) -> None:
+        kind = datum.kind
         if kind == "symbol":
-            return token("identifier", start, stop)
-        text = self.source[start:stop]
-        if kind == "number":
-            return token("integer" if WHOLE.match(text) else "float", start, stop)
-        if kind == "boolean":
-            return token("true" if text[:2] == b"#t" else "false", start, stop)
-        if kind in LEAVES:
-            return token(LEAVES[kind], start, stop - (len(text) - len(text.rstrip())))
-        if node.child_count == 0 or kind == "ERROR":
-            return token(kind, start, stop)
-        part = self._part("special_form", node)
-        for child in self._items(node):
-            part.add(self._form(child))
-        return part
+            self._name(datum, field)
+        elif kind == "number":
+            whole = WHOLE.match(self.source[datum.start : datum.stop])
+            self._leaf("integer" if whole else "float", datum, field)
+        elif kind == "boolean":
+            true = self.source[datum.start : datum.start + 2] == b"#t"
+            self._leaf("true" if true else "false", datum, field)
+        elif kind in LEAVES:
+            text = self.source[datum.start : datum.stop]
+            self.layout.leaf(LEAVES[kind], datum.start, datum.start + len(text.rstrip()), field)
+        elif datum.node.child_count == 0 or kind == "ERROR":
+            self._leaf(kind, datum, field)
+        else:
+            self._open("special_form", datum, field)
+            for item in self._items(datum):
+                self._form(item)
+            self.layout.close()
 
-    def _list(self, node: Node, as_statement: bool) -> Part:
-        items = self._items(node)
-        head = _text(items[0]) if items and items[0].type == "symbol" else ""
+    def _list(self, datum: _Datum, field: str, as_statement: bool) -> None:
+        items = self._items(datum)
+        head = self._symbol(items[0]) if items else ""
         if not items:
-            return token("list", node.start_byte, node.end_byte)
-        if head in DEFINED_FORMS:
-            return token("type_definition", node.start_byte, node.end_byte)
-        if head in IMPORTED_FORMS:
-            return token("import_statement", node.start_byte, node.end_byte)
-        if head in {"lambda", "λ"} and len(items) > 2:
-            return self._lambda(node, items)
-        if head in {"let", "let*", "letrec", "let-rec"} and len(items) > 2:
-            return self._let(node, items)
-        if as_statement and head in self.forms:
-            part = self.forms[head](node, items)
-            if part.children:
-                return part
-        if head in self.special or head in {"define", "set!"}:
-            return self._special(node, items)
-        call = self._part("call", node)
-        call.add(self._form(items[0]), "function")
-        last = items[-1].end_byte
-        arguments = call.add(Part("argument_list", items[0].end_byte, max(last, items[0].end_byte)), "arguments")
-        for item in items[1:]:
-            arguments.add(self._form(item))
-        return call
+            self._leaf("list", datum, field)
+        elif head in DEFINED_FORMS:
+            self._leaf("type_definition", datum, field)
+        elif head in IMPORTED_FORMS:
+            self._leaf("import_statement", datum, field)
+        elif head in LAMBDAS and len(items) > 2:
+            self._lambda(datum, items, field)
+        elif head in LETS and len(items) > 2:
+            self._let(datum, items, field)
+        elif as_statement and head in FORMS and self._statement_form(head, datum, items, field):
+            pass
+        elif head in self.special or head in {"define", "set!"}:
+            self._special(datum, items, field)
+        else:
+            self._open("call", datum, field)
+            self._form(items[0], "function")
+            self.layout.open("argument_list", items[0].stop, items[-1].stop, "arguments")
+            for k in range(1, len(items)):
+                self._form(items[k])
+            self.layout.close()
+            self.layout.close()
 
-    def _special(self, node: Node, items: list[Node]) -> Part:
-        part = self._part("special_form", node)
-        part.add(self._word(items[0]))
-        for item in items[1:]:
-            part.add(self._form(item))
-        return part
+    def _statement_form(self, head: str, datum: _Datum, items: Data, field: str) -> bool:
+        """Read a form as a statement; False, and nothing is read, where it is not written as one."""
+        if head == "define":
+            return self._define(datum, items, field)
+        if head == "set!":
+            return self._set(datum, items, field)
+        if head == "if":
+            return self._if(datum, items, field)
+        if head == "cond":
+            return self._cond(datum, items, field)
+        if head == "begin":
+            return self._begin(datum, items, field)
+        if head == "for":
+            return self._for(datum, items, field)
+        if head == "for-each":
+            return self._for_each(datum, items, field)
+        return self._when(datum, items, field)
 
-    def _define(self, node: Node, items: list[Node]) -> Part:
+    def _special(self, datum: _Datum, items: Data, field: str) -> None:
+        self._open("special_form", datum, field)
+        self._word(items[0])
+        for item in items[1:]:
+            self._form(item)
+        self.layout.close()
+
+    def _define(self, datum: _Datum, items: Data, field: str) -> bool:
         if len(items) < 3:
-            return self._part("declaration", node)
+            return False
         target = items[1]
-        if self._is_list(target):
+        if target.kind == "list":
             inner = self._items(target)
-            if not inner or self._is_list(inner[0]):
-                return self._part("declaration", node)
-            part = self._part("function_definition", node)
-            part.children = [self._word(items[0]), self._name(inner[0], "name")]
-            part.add(self._parameters(inner[1:], inner[0].end_byte, target.end_byte), "parameters")
-            part.add(self._block(items[2:]))
-            return part
-        value = self._form(items[2])
-        part = self._part("function_variable" if value.kind == "function_definition" else "declaration", node)
-        part.add(self._word(items[0]))
-        declarator = part.add(Part("declarator", target.start_byte, items[-1].end_byte))
-        declarator.add(self._name(target), "left")
-        declarator.add(value, "right")
-        return part
+            if not inner or inner[0].kind == "list":
+                return False
+            self._open("function_definition", datum, field)
+            self._word(items[0])
+            self._name(inner[0], "name")
+            self._parameters(inner[1:], inner[0].stop, target.stop)
+            self._block(items[2:])
+            self.layout.close()
+            return True
+        self._leave_out(items[3:])
+        index = self._open("declaration", datum, field)
+        self._word(items[0])
+        self.layout.open("declarator", target.start, items[-1].stop)
+        self._name(target, "left")
+        value = len(self.layout.kind)
+        self._form(items[2], "right")
+        if index >= 0 and value < len(self.layout.kind) and self.layout.kind[value] == "function_definition":
+            self.layout.kind[index] = "function_variable"
+        self.layout.close()
+        self.layout.close()
+        return True
 
-    def _parameters(self, nodes: list[Node], start: int, stop: int) -> Part:
+    def _parameters(self, data: Data, start: int, stop: int) -> None:
         """Parameters, from behind the function's name up to and including the bracket that closes them."""
-        part = Part("parameters", start, stop)
-        for node in nodes:
-            inner = self._items(node) if self._is_list(node) else []
-            if inner and inner[0].type == "symbol":
-                default = part.add(self._part("default_parameter", node))
-                default.add(self._name(inner[0]), "name")
+        self.layout.open("parameters", start, stop, "parameters")
+        for datum in data:
+            inner = self._items_of_list(datum)
+            if inner and inner[0].kind == "symbol":
+                self._open("default_parameter", datum)
+                self._name(inner[0], "name")
                 for value in inner[1:]:
-                    default.add(self._form(value), "value")
-            elif node.type == "symbol" and _text(node) != ".":
-                part.add(self._name(node))
+                    self._form(value, "value")
+                self.layout.close()
+            elif datum.kind == "symbol" and self._text(datum) != ".":
+                self._name(datum)
             else:
-                part.add(token("*", node.start_byte, node.end_byte))
-        return part
+                self._leaf("*", datum)
+        self.layout.close()
 
-    def _lambda(self, node: Node, items: list[Node]) -> Part:
+    def _lambda(self, datum: _Datum, items: Data, field: str) -> None:
         """A function without a name: a procedure where it has several lines, else an expression with a scope."""
-        single = len(items) == 3 and not (self._is_list(items[2]) and self._head(items[2]) in self.forms)
-        part = self._part("lambda" if single else "function_definition", node)
-        part.add(self._word(items[0]))
-        given = self._items(items[1]) if self._is_list(items[1]) else [items[1]]
-        part.add(self._parameters(given, items[1].start_byte, items[1].end_byte), "parameters")
-        part.add(self._form(items[2]) if single else self._block(items[2:]), "body")
-        return part
+        single = len(items) == 3 and not (items[2].kind == "list" and self._head(items[2]) in FORMS)
+        self._open("lambda" if single else "function_definition", datum, field)
+        self._word(items[0])
+        given = self._items(items[1]) if items[1].kind == "list" else [items[1]]
+        self._parameters(given, items[1].start, items[1].stop)
+        if single:
+            self._form(items[2], "body")
+        else:
+            self._block(items[2:])
+        self.layout.close()
 
-    def _head(self, node: Node) -> str:
-        first = next((c for c in node.children if c.is_named), None)
-        return _text(first) if first is not None and first.type == "symbol" else ""
+    def _head(self, datum: _Datum) -> str:
+        first = datum.node.named_child(0)
+        if first is None or self.kinds[first.kind_id] != "symbol":
+            return ""
+        return self.layout.written(first.start_byte, first.end_byte)
 
-    def _set(self, node: Node, items: list[Node]) -> Part:
-        part = self._part("assignment", node)
-        if len(items) == 3 and items[1].type == "symbol":
-            part.add(self._word(items[0]))
-            part.add(self._name(items[1]), "left")
-            part.add(self._form(items[2]), "right")
-        return part
+    def _set(self, datum: _Datum, items: Data, field: str) -> bool:
+        if len(items) != 3 or items[1].kind != "symbol":
+            return False
+        self._open("assignment", datum, field)
+        self._word(items[0])
+        self._name(items[1], "left")
+        self._form(items[2], "right")
+        self.layout.close()
+        return True
 
-    def _begin(self, node: Node, items: list[Node]) -> Part:
-        block = self._part("block", node)
+    def _begin(self, datum: _Datum, items: Data, field: str) -> bool:
+        if len(items) < 2:
+            return False
+        self._open("block", datum, field)
         for item in items[1:]:
-            self._statement(item, block)
-        return block
+            self._statement(item)
+        self.layout.close()
+        return True
 
     # -- choices ---------------------------------------------------------------------------------------
 
-    def _if(self, node: Node, items: list[Node]) -> Part:
-        part = self._part("if_statement", node)
+    def _if(self, datum: _Datum, items: Data, field: str) -> bool:
         if len(items) < 3:
-            return part
-        part.add(self._word(items[0]))
-        part.add(self._form(items[1]), "condition")
-        part.add(self._block([items[2]]))
+            return False
+        self._open("if_statement", datum, field)
+        self._word(items[0])
+        self._form(items[1], "condition")
+        self._block([items[2]])
+        self._leave_out(items[4:])
         for other in items[3:4]:
-            clause = part.add(self._part("else_clause", other), "alternative")
-            clause.add(self._block([other]))
-        return part
+            self._open("else_clause", other, "alternative")
+            self._block([other])
+            self.layout.close()
+        self.layout.close()
+        return True
 
-    def _when(self, node: Node, items: list[Node]) -> Part:
-        part = self._part("if_statement", node)
-        if len(items) > 2:
-            part.add(self._word(items[0]))
-            part.add(self._form(items[1]), "condition")
-            part.add(self._block(items[2:]))
-        return part
+    def _when(self, datum: _Datum, items: Data, field: str) -> bool:
+        if len(items) < 3:
+            return False
+        self._open("if_statement", datum, field)
+        self._word(items[0])
+        self._form(items[1], "condition")
+        self._block(items[2:])
+        self.layout.close()
+        return True
 
-    def _cond(self, node: Node, items: list[Node]) -> Part:
-        part = self._part("if_statement", node)
-        branches = [(item, self._items(item) if self._is_list(item) else []) for item in items[1:]]
-        arrows = any(_text(i) == "=>" for _, inner in branches for i in inner)
-        if not branches or arrows or any(len(inner) < 2 for _, inner in branches):
-            return part
-        part.add(self._word(items[0]))
-        for k, (item, inner) in enumerate(branches):
-            last = _text(inner[0]) == "else"
-            holder = part
-            if last or k:
-                holder = part.add(self._part("else_clause" if last else "elif_clause", item), "alternative")
-            holder.add(self._word(inner[0]) if last else self._form(inner[0]), "" if last else "condition")
-            holder.add(self._block(inner[1:]))
-        return part
+    def _cond(self, datum: _Datum, items: Data, field: str) -> bool:
+        branches = [self._items_of_list(item) for item in items[1:]]
+        if not branches or any(len(inner) < 2 for inner in branches):
+            return False
+        if any(self._symbol(datum) == "=>" for inner in branches for datum in inner):
+            return False
+        self._open("if_statement", datum, field)
+        self._word(items[0])
+        for k, inner in enumerate(branches):
+            last = self._text(inner[0]) == "else"
+            clause = last or k > 0
+            if clause:
+                self._open("else_clause" if last else "elif_clause", items[k + 1], "alternative")
+            if last:
+                self._word(inner[0])
+            else:
+                self._form(inner[0], "condition")
+            self._block(inner[1:])
+            if clause:
+                self.layout.close()
+        self.layout.close()
+        return True
 
     # -- loops and scopes --------------------------------------------------------------------------------
 
-    def _for(self, node: Node, items: list[Node]) -> Part:
-        part = self._part("for_statement", node)
-        clauses = [self._items(c) for c in self._items(items[1])] if len(items) > 2 and self._is_list(items[1]) else []
-        if not clauses or any(len(c) != 2 or c[0].type != "symbol" for c in clauses):
-            return part
-        part.add(self._word(items[0]), "kind")
-        self._turns(part, [c[0] for c in clauses], [c[1] for c in clauses])
-        part.add(self._block(items[2:]))
-        return part
+    def _for(self, datum: _Datum, items: Data, field: str) -> bool:
+        if len(items) < 3:
+            return False
+        clauses = [self._items(clause) for clause in self._items_of_list(items[1])]
+        if not clauses or any(len(c) != 2 or c[0].kind != "symbol" for c in clauses):
+            return False
+        self._open("for_statement", datum, field)
+        self._word(items[0], "kind")
+        self._turns([c[0] for c in clauses], [c[1] for c in clauses])
+        self._block(items[2:])
+        self.layout.close()
+        return True
 
-    def _for_each(self, node: Node, items: list[Node]) -> Part:
+    def _for_each(self, datum: _Datum, items: Data, field: str) -> bool:
         """`(for-each (lambda (x) …) values)` is a loop over the values."""
-        part = self._part("for_statement", node)
-        function = self._items(items[1]) if len(items) > 2 and self._is_list(items[1]) else []
-        if len(function) < 3 or _text(function[0]) not in {"lambda", "λ"} or not self._is_list(function[1]):
-            return part
+        function = self._items_of_list(items[1]) if len(items) > 2 else []
+        if len(function) < 3 or self._text(function[0]) not in LAMBDAS or function[1].kind != "list":
+            return False
         names = self._items(function[1])
-        if len(names) != len(items) - 2 or any(n.type != "symbol" for n in names):
-            return part
-        part.add(self._word(items[0]), "kind")
-        self._turns(part, names, items[2:])
-        part.add(self._block(function[2:]))
-        return part
+        if len(names) != len(items) - 2 or any(n.kind != "symbol" for n in names):
+            return False
+        self._open("for_statement", datum, field)
+        self._word(items[0], "kind")
+        self._turns(names, items[2:])
+        self._block(function[2:])
+        self.layout.close()
+        return True
 
-    def _turns(self, part: Part, names: list[Node], values: list[Node]) -> None:
+    def _turns(self, names: Data, values: Data) -> None:
         """The loop's variables and what each runs through, side by side."""
         if len(names) == 1:
-            part.add(self._name(names[0]), "left")
-            part.add(self._values(values[0]), "right")
+            self._name(names[0], "left")
+            self._values(values[0], "right")
             return
-        pattern = part.add(Part("list_pattern", names[0].start_byte, names[-1].end_byte), "left")
-        zipped = part.add(Part("zipped", values[0].start_byte, values[-1].end_byte), "right")
-        for name, value in zip(names, values, strict=True):
-            pattern.add(self._name(name))
-            zipped.add(self._values(value))
+        self.layout.open("list_pattern", names[0].start, names[-1].stop, "left")
+        for name in names:
+            self._name(name)
+        self.layout.close()
+        self.layout.open("zipped", values[0].start, values[-1].stop, "right")
+        for value in values:
+            self._values(value)
+        self.layout.close()
 
-    def _values(self, node: Node) -> Part:
+    def _values(self, datum: _Datum, field: str = "") -> None:
         """What a loop runs through; numbers in a row as `counting_range`."""
-        items = self._items(node) if self._is_list(node) else []
-        if not items or _text(items[0]) not in {"in-range", "range"} or not 2 <= len(items) <= 4:
-            return self._form(node)
-        part = self._part("counting_range", node)
-        part.add(self._name(items[0]))
-        fields = ["limit"] if len(items) == 2 else ["first", "limit", "step"]
+        items = self._items_of_list(datum)
+        if not items or self._text(items[0]) not in {"in-range", "range"} or not 2 <= len(items) <= 4:
+            self._form(datum, field)
+            return
+        self._open("counting_range", datum, field)
+        self._name(items[0])
+        fields = ["first", "limit", "step"]
         if len(items) == 2:
-            part.add(Part("integer", items[0].end_byte, items[0].end_byte, "first", [], True, "0"))
-        for item, field in zip(items[1:], fields, strict=False):
-            part.add(self._form(item), field)
-        return part
+            self.layout.leaf("integer", items[0].stop, items[0].stop, "first", "0")
+            fields = ["limit"]
+        for k in range(1, len(items)):
+            self._form(items[k], fields[k - 1])
+        self.layout.close()
 
-    def _let(self, node: Node, items: list[Node]) -> Part:
+    def _let(self, datum: _Datum, items: Data, field: str) -> None:
         """Names for values: the values are worked out outside of the scope in which the names mean them."""
-        word, rest = _text(items[0]), items[1:]
-        own = rest.pop(0) if rest[0].type == "symbol" else None
-        clauses = [
-            self._items(c) if self._is_list(c) else [c]
-            for c in (self._items(rest[0]) if self._is_list(rest[0]) else [])
-        ]
-        if len(rest) < 2 or any(len(c) != 2 or c[0].type != "symbol" for c in clauses):
-            return self._special(node, items)
-        whole = self._part("let_block", node)
-        whole.add(self._word(items[0]))
+        word, rest = self._text(items[0]), items[1:]
+        names = [rest.pop(0)] if rest[0].kind == "symbol" else []
+        clauses = [self._items(c) if c.kind == "list" else [c] for c in self._items_of_list(rest[0])]
+        if len(rest) < 2 or any(len(c) != 2 or c[0].kind != "symbol" for c in clauses):
+            self._special(datum, items, field)
+            return
+        self._open("let_block", datum, field)
+        self._word(items[0])
         if word == "let*":
-            inner = whole
             for name, value in clauses:
-                inner.add(self._form(value))
-                inner = inner.add(self._part("let_scope", node))
-                inner.add(self._named([name]))
-            inner.add(self._block(rest[1:]))
-            return whole
-        values = [self._form(value) for _, value in clauses]
-        scope = self._part("let_scope", node)
+                self._form(value)
+                self._open("let_scope", datum)
+                self._named([name])
+            self._block(rest[1:])
+            for _ in clauses:
+                self.layout.close()
+            self.layout.close()
+            return
         if word == "let":
-            whole.children += values
-        whole.add(scope)
-        scope.add(self._named([*([own] if own is not None else []), *(name for name, _ in clauses)]))
+            for clause in clauses:
+                self._form(clause[1])
+        self._open("let_scope", datum)
+        self._named([*names, *(clause[0] for clause in clauses)])
         if word != "let":
-            scope.children += values
-        scope.add(self._block(rest[1:]))
-        return whole
+            for clause in clauses:
+                self._form(clause[1])
+        self._block(rest[1:])
+        self.layout.close()
+        self.layout.close()
 
-    def _named(self, names: list[Node]) -> Part:
-        start, stop = (names[0].start_byte, names[-1].end_byte) if names else (0, 0)
-        return Part("let_names", start, stop, "", [self._name(name, "left") for name in names])
+    def _named(self, names: Data) -> None:
+        start, stop = (names[0].start, names[-1].stop) if names else (0, 0)
+        self.layout.open("let_names", start, stop)
+        for name in names:
+            self._name(name, "left")
+        self.layout.close()

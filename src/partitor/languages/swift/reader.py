@@ -13,7 +13,7 @@ from collections.abc import Iterable
 import tree_sitter
 
 from ..grammars import parser_for
-from ..parts import Built, Part, incomplete, token
+from ..parts import Built, Layout, Part, incomplete, token
 from ..precedence import SIGN, nested
 
 Node = tree_sitter.Node
@@ -72,18 +72,20 @@ WHOLE = re.compile(rb"(?:0|[1-9][0-9]*)\Z")
 
 
 def build(source: bytes) -> Built:
-    """The parts of a Swift file; never raises."""
+    """The nodes of a Swift file; never raises."""
     return _Builder(source).run(parser_for("swift").parse(source).root_node)
 
 
 class _Builder:
     def __init__(self, source: bytes) -> None:
         self.source = source
-        self.built = Built(Part("program", 0, len(source)))
+        self.root = Part("program", 0, len(source))
+        self.built = Built(Layout(source))
         self.depth = 0
 
     def run(self, root: Node) -> Built:
-        self._statements(root.children, self.built.root)
+        self._statements(root.children, self.root)
+        self.built.layout.add(self.root)
         return self.built
 
     # -- statements --------------------------------------------------------------------------------

@@ -9,7 +9,7 @@ import lark
 import msgspec
 from lark import Tree
 
-from ..parts import Built, Part, token
+from ..parts import Built, Layout, Part, token
 from .expressions import Expressions, Spelling, named, tokens_of, trees_of
 from .lines import Line, Node, Reader, logical_lines
 
@@ -39,19 +39,21 @@ class _Open(msgspec.Struct, eq=False):
 
 
 def build(source: bytes) -> Built:
-    """The parts of a macro file; never raises."""
-    return _Builder(source.decode(errors="replace"), len(source)).run()
+    """The nodes of a macro file; never raises."""
+    return _Builder(source).run()
 
 
 class _Builder:
-    def __init__(self, text: str, size: int) -> None:
-        self.text = text
+    def __init__(self, source: bytes) -> None:
+        self.text = text = source.decode(errors="replace")
+        size = len(source)
         self.offsets = None if len(text) == size else list(accumulate((len(c.encode()) for c in text), initial=0))
-        self.built = Built(Part("program", 0, size))
+        self.root = Part("program", 0, size)
+        self.built = Built(Layout(source))
         self.spelling = Spelling(text)
         self.expressions = Expressions(self.spelling, self._byte)
         self.reader = Reader()
-        self.stack = [_Open("program", self.built.root, self.built.root, 0)]
+        self.stack = [_Open("program", self.root, self.root, 0)]
         self.base = 0
         """Where the line at hand begins."""
         self.layout = 0
@@ -75,6 +77,7 @@ class _Builder:
         while len(self.stack) > 1:
             self._unclosed(self.stack[-1])
             self._pop()
+        self.built.layout.add(self.root)
         return self.built
 
     # -- the stack ---------------------------------------------------------------------------------
@@ -86,7 +89,7 @@ class _Builder:
     def _add(self, part: Part) -> Part:
         """A statement into the block at hand."""
         block = self.top.block
-        if block is not self.built.root and not block.children:
+        if block is not self.root and not block.children:
             block.start = part.start
         block.add(part)
         block.stop = max(block.stop, part.stop)
@@ -103,7 +106,7 @@ class _Builder:
         done = self.stack.pop()
         done.part.stop = max(done.part.stop, done.block.stop, self.end if self.base else done.part.stop)
         around = self.top.block
-        if around is not self.built.root:
+        if around is not self.root:
             around.stop = max(around.stop, done.part.stop)
         return done
 
@@ -164,7 +167,7 @@ class _Builder:
             self.layout -= 1
         elif not self.layout:
             return False
-        self.built.root.add(token("preprocessor", self._byte(len(text) - len(text.lstrip())), self.end))
+        self.root.add(token("preprocessor", self._byte(len(text) - len(text.lstrip())), self.end))
         return True
 
     def _part(self, kind: str, tree: Node, children: list[Part] | None = None) -> Part:
