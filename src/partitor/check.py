@@ -260,7 +260,7 @@ class _Check:
     def _is_called(self, match: Match) -> bool:
         if match.found is None or not match.required.called:
             return match.found is not None
-        return bool(self.calls.mentioned.get(match.found[1].name))
+        return match.found[1].name in self.calls.mentioned
 
     def _entry_call_share(self) -> float:
         """Of the main routine's simple statements that do work, the share that call the program's functions."""
@@ -295,10 +295,9 @@ class _Check:
             return (best, best.procedures[0]) if best else (None, None)
         # Nothing runs by itself: the procedure that uses most of the others is where a user starts.
         routines = [(f, p) for f in self.program.files for p in f.procedures[1:]]
-        own = set(self.calls.defined)
         return max(
             routines,
-            key=lambda pair: len(own & set(self.calls.calls.get(pair[1].name, ()))),
+            key=lambda pair: len(self.calls.calls.get(pair[1].name, ())),
             default=(best, best.procedures[0]),
         )
 
@@ -318,7 +317,7 @@ class _Check:
                 p.start_line,
                 p.end_line,
                 own_statements(f, p),
-                tuple(sorted(set(self.calls.calls.get(p.name, {})) & set(self.calls.defined))),
+                tuple(sorted(self.calls.calls.get(p.name, ()))),
             )
             for f in self.program.files
             for p in f.procedures

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections import Counter, defaultdict
+from collections import defaultdict
 from collections.abc import Iterable
 
 import msgspec
@@ -15,59 +15,61 @@ from ..program.program import Procedure, Program, ProgramFile, is_constructor
 
 
 class CallMap(msgspec.Struct, frozen=True, eq=False):
-    """Callers and callees by function name; "" is the loose code."""
+    """Callers and callees by function name, among the functions that the program defines; "" is the loose code."""
 
-    calls: dict[str, Counter[str]]
-    """Caller name → called names, with how often."""
+    calls: dict[str, set[str]]
+    """Caller → called."""
     defined: dict[str, list[tuple[ProgramFile, Procedure]]]
-    as_value: frozenset[str]
+    as_value: set[str]
     """Functions whose name is passed on or stored: callbacks, handlers, tables."""
-    mentioned: dict[str, int]
-    """Name → how often it stands outside its own definition."""
+    mentioned: set[str]
+    """Functions whose name stands outside their own definition."""
 
 
 def map_calls(program: Program) -> CallMap:
     """Read all calls of a program once. Linear in its names."""
-    calls: dict[str, Counter[str]] = defaultdict(Counter)
-    defined: dict[str, list[tuple[ProgramFile, Procedure]]] = defaultdict(list)
+    calls: dict[str, set[str]] = {}
+    defined: dict[str, list[tuple[ProgramFile, Procedure]]] = {}
     as_value: set[str] = set()
-    mentioned: Counter[str] = Counter()
+    mentioned: set[str] = set()
     for file in program.files:
         for procedure in file.procedures[1:]:
-            defined[procedure.name].append((file, procedure))
+            defined.setdefault(procedure.name, []).append((file, procedure))
     for file in program.files:
-        for name in file.told_outside & set(defined):
-            as_value.add(name)
-            mentioned[name] += 1
+        outside = file.told_outside & set(defined)
+        as_value |= outside
+        mentioned |= outside
         tree, language = file.tree, file.language
-        qualified = (n for n, kind in enumerate(tree.kind) if kind == "qualified_identifier")
-        for node in qualified if language.struct_values else ():
+        kinds, texts, fields, parents = tree.kind, tree.text, tree.field, tree.parent
+        qualified = (
+            [n for n, kind in enumerate(kinds) if kind == "qualified_identifier"] if language.struct_values else ()
+        )
+        for node in qualified:
             # `Pump::start` outside a class mentions its function, where it is not the head of its definition.
-            own = tree.text[node].rpartition("::")[2]
-            named = tree.field[node] == language.name_field and tree.kind[tree.parent[node]] in language.procedures
+            own = texts[node].rpartition("::")[2]
+            named = fields[node] == language.name_field and kinds[parents[node]] in language.procedures
             if own in defined and not named:
-                mentioned[own] += 1
-                calls[file.procedure_around(node).name][own] += tree.field[node] == language.callee_field
-        for i in file.names.nodes:
-            name = tree.text[i]
-            if name not in defined and file.names.role[i] is not Role.READ:
+                mentioned.add(own)
+                if fields[node] == language.callee_field:
+                    calls.setdefault(file.procedure_around(node).name, set()).add(own)
+        for i in [i for i in file.names.nodes if texts[i] in defined]:
+            name, parent, field = texts[i], parents[i], fields[i]
+            if kinds[parent] in language.procedures and field == language.name_field:
                 continue
             around = file.procedure_around(i)
-            parent = tree.parent[i]
-            is_own_name = tree.kind[parent] in language.procedures and tree.field[i] == language.name_field
-            called = tree.kind[parent] == language.call and tree.field[i] == language.callee_field
+            called = kinds[parent] == language.call and field == language.callee_field
             member_call = (
-                (tree.kind[parent], tree.field[i]) == language.member
-                and tree.kind[tree.parent[parent]] == language.call
-                and tree.field[parent] == language.callee_field
+                (kinds[parent], field) == language.member
+                and kinds[parents[parent]] == language.call
+                and fields[parent] == language.callee_field
             )
             if called or member_call:
-                calls[around.name][name] += 1
-            elif not is_own_name and name in defined and file.names.role[i] is not Role.KEYWORD:
+                calls.setdefault(around.name, set()).add(name)
+            elif file.names.role[i] is not Role.KEYWORD:
                 as_value.add(name)
-            if not is_own_name and around.name != name:
-                mentioned[name] += 1
-    return CallMap(dict(calls), dict(defined), frozenset(as_value), dict(mentioned))
+            if around.name != name:
+                mentioned.add(name)
+    return CallMap(calls, defined, as_value, mentioned)
 
 
 OF_AN_OBJECT = frozenset(
@@ -89,7 +91,7 @@ def uncalled(program: Program, calls: CallMap, entry: str) -> list[tuple[Program
     )
     found = []
     for name, places in calls.defined.items():
-        if not name or calls.mentioned.get(name) or name in texts or _called_by_convention(name):
+        if not name or name in calls.mentioned or name in texts or _called_by_convention(name):
             continue
         if any(_is_started(file, name) for file, _ in places):
             continue
