@@ -12,8 +12,8 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections import defaultdict
 from enum import IntEnum
+from typing import Final
 
-from ..frozen import Single
 from ..languages.table import Language
 from .tree import Tree
 
@@ -43,20 +43,32 @@ UNBOUND = -1
 """The owner of a name that nothing in the file binds: a built-in, or undefined."""
 
 
-class Names(Single, frozen=True, eq=False):
-    """All names of a file; `nodes` are the name tokens in order of the text."""
+class Names:
+    """All names of a file. It never changes."""
 
-    tree: Tree
-    nodes: list[int]
-    role: dict[int, Role]
-    scope: dict[int, int]
-    parent_scope: dict[int, int]
-    bound: dict[int, set[str]]
-    outward: dict[int, dict[str, bool]]
-    """scope → names declared global (True) or nonlocal (False) in it."""
-    everything: frozenset[str]
-    owners: dict[tuple[str, int], int] = {}
-    """What `owner_of` found."""
+    def __init__(
+        self,
+        tree: Tree,
+        nodes: list[int],
+        role: dict[int, Role],
+        scope: dict[int, int],
+        parent_scope: dict[int, int],
+        bound: dict[int, set[str]],
+        outward: dict[int, dict[str, bool]],
+        everything: frozenset[str],
+    ) -> None:
+        self.tree: Final = tree
+        self.nodes: Final = nodes
+        """The name tokens in order of the text."""
+        self.role: Final = role
+        self.scope: Final = scope
+        self.parent_scope: Final = parent_scope
+        self.bound: Final = bound
+        self.outward: Final = outward
+        """scope → names declared global (True) or nonlocal (False) in it."""
+        self.everything: Final = everything
+        self.owners: Final[dict[tuple[str, int], int]] = {}
+        """What `owner_of` found."""
 
     def owner_of(self, name: str, scope: int) -> int:
         """The scope that owns `name` when it is used in `scope`; UNBOUND if the file binds it nowhere."""

@@ -47,6 +47,7 @@ class ProgramFile:
         self._statement_nodes: list[int] | None = None
         self._statement_set: frozenset[int] | None = None
         self._known_in_order: list[int] | None = None
+        self._statements_before: list[int] | None = None
         self._depths: list[int] | None = None
         self._procedures: tuple[Procedure, ...] | None = None
         self._lines: list[str] | None = None
@@ -129,6 +130,15 @@ class ProgramFile:
         """The statements from node `start` up to, not including, node `stop`, inner ones included."""
         ordered = self._in_order
         return ordered[bisect_left(ordered, start) : bisect_left(ordered, stop)]
+
+    def count_within(self, start: int, stop: int) -> int:
+        """How many statements there are from node `start` up to, not including, node `stop`, inner ones included."""
+        before = self._statements_before
+        if before is None:
+            known = self.statement_set
+            marks = [node in known for node in range(len(self.tree.kind))]
+            before = self._statements_before = list(itertools.accumulate(marks, initial=0))
+        return before[stop] - before[start]
 
     @property
     def depths(self) -> list[int]:

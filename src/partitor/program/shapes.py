@@ -13,8 +13,7 @@ import re
 from bisect import bisect_left, bisect_right
 from collections import defaultdict
 from collections.abc import Hashable, Iterable, Sequence
-from functools import partial
-from typing import NamedTuple, TypeVar
+from typing import Final, TypeVar
 
 from ..languages.table import Language
 from .members import kept_fields
@@ -39,64 +38,82 @@ def _numbers() -> defaultdict[Key, int]:
     return defaultdict(itertools.count(1).__next__)
 
 
-NOTHING = ((),) * 7
-"""The symbols of a block's statements, sort by sort, where it has none."""
-
-
-class _Coded(NamedTuple):
+class _Coded:
     """A tree's nodes as numbers: equal numbers for equal kinds and texts, and one for all slots. What is inside a slot
     has none."""
 
-    exact: list[int]
-    """A number for each node, slot or not."""
-    at: Sequence[int]
-    """Where each node, and the end, stands in the lists that follow."""
-    plain: list[int]
-    open_calls: list[int]
-    """With slots for the names of functions that are called, where functions are values like others."""
-    blunt: list[int]
-    """With one number for operators of one sort."""
-    blocks: list[int]
-    """The nodes that are blocks."""
-    slots: list[int]
-    """The nodes that are slots, in order; of each the kind, numbers as one, and the words where it is a text."""
-    kinds: list[str]
-    words: list[str | None]
-    held: frozenset[int]
-    """The slots, to look one up."""
+    def __init__(
+        self,
+        exact: list[int],
+        at: Sequence[int],
+        plain: list[int],
+        open_calls: list[int],
+        blunt: list[int],
+        blocks: list[int],
+        slots: list[int],
+        kinds: list[str],
+        words: list[str | None],
+    ) -> None:
+        self.exact: Final = exact
+        """A number for each node, slot or not."""
+        self.at: Final = at
+        """Where each node, and the end, stands in the lists that follow."""
+        self.plain: Final = plain
+        self.open_calls: Final = open_calls
+        """With slots for the names of functions that are called, where functions are values like others."""
+        self.blunt: Final = blunt
+        """With one number for operators of one sort."""
+        self.blocks: Final = blocks
+        """The nodes that are blocks."""
+        self.slots: Final = slots
+        """The nodes that are slots, in order; of each the kind, numbers as one, and the words where it is a text."""
+        self.kinds: Final = kinds
+        self.words: Final = words
+        self.held: Final = frozenset(slots)
+        """The slots, to look one up."""
 
-    def between(self, start: int, stop: int) -> tuple[list[int], list[int], list[int], list[str], list[str | None]]:
-        """What stands from one node up to another: plain, with open calls, bluntly; the slots' kinds and words."""
-        first, last = self.at[start], self.at[stop]
-        low = bisect_left(self.slots, start)
-        high = bisect_left(self.slots, stop, low)
-        return (
-            self.plain[first:last],
-            self.open_calls[first:last],
-            self.blunt[first:last],
-            self.kinds[low:high],
-            self.words[low:high],
-        )
+
+class _Part:
+    """What stands in a subtree outside of its blocks: plain, with open calls, bluntly; the slots' kinds and words."""
+
+    def __init__(self) -> None:
+        self.plain: list[int] = []
+        self.open_calls: list[int] = []
+        self.blunt: list[int] = []
+        self.kinds: list[str] = []
+        self.words: list[str | None] = []
+
+    def add(self, coded: _Coded, start: int, stop: int) -> None:
+        """Add what stands from one node up to another."""
+        first, last = coded.at[start], coded.at[stop]
+        low = bisect_left(coded.slots, start)
+        high = bisect_left(coded.slots, stop, low)
+        self.plain += coded.plain[first:last]
+        if coded.open_calls is not coded.plain:
+            self.open_calls += coded.open_calls[first:last]
+        self.blunt += coded.blunt[first:last]
+        self.kinds += coded.kinds[low:high]
+        self.words += coded.words[low:high]
 
 
-class Symbols(NamedTuple):
+class Symbols:
     """A subtree's symbols, finer or coarser; `alone` and `alone_worded` without the blocks inside it."""
 
-    shape: int
-    worded: int
-    """Texts keep their words."""
-    kinded: int
-    """Slots tell a number from an element or a name."""
-    open_calls: int
-    """The names of plain functions that it calls are slots too."""
-    blunt: int
-    """Operators of one sort are the same."""
-    alone: int
-    alone_worded: int
+    def __init__(
+        self, shape: int, worded: int, kinded: int, open_calls: int, blunt: int, alone: int, alone_worded: int
+    ) -> None:
+        self.shape: Final = shape
+        self.worded: Final = worded
+        """Texts keep their words."""
+        self.kinded: Final = kinded
+        """Slots tell a number from an element or a name."""
+        self.open_calls: Final = open_calls
+        """The names of plain functions that it calls are slots too."""
+        self.blunt: Final = blunt
+        """Operators of one sort are the same."""
+        self.alone: Final = alone
+        self.alone_worded: Final = alone_worded
 
-
-_symbols = partial(tuple.__new__, Symbols)
-"""Quicker than calling the class, for what is made of every statement."""
 
 OPERATORS = {
     **dict.fromkeys(["<", ">", "<=", ">=", "==", "!=", "===", "!=="], "compared"),
@@ -169,48 +186,70 @@ class ShapeTable:
         stop = ends[node]
         if node in coded.held and not tree.language.values_everywhere:
             # A value by itself is what it is, one that is made of others of its kind and size.
-            return Symbols(*[number["value", coded.exact[node], stop - node]] * 7)
+            itself = number["value", coded.exact[node], stop - node]
+            return Symbols(itself, itself, itself, itself, itself, itself, itself)
+        around = _Part()
         k = bisect_right(blocks, node)
         if k == len(blocks) or blocks[k] >= stop:
-            return self._by_itself(*coded.between(node, stop))
-        parts, inside, since = [], [], node
+            around.add(coded, node, stop)
+            return self._by_itself(around)
+        shapes: list[tuple[int, ...]] = []
+        wordeds: list[tuple[int, ...]] = []
+        kindeds: list[tuple[int, ...]] = []
+        opens: list[tuple[int, ...]] = []
+        blunts: list[tuple[int, ...]] = []
+        since = node
         while k < len(blocks) and blocks[k] < stop:
             block = blocks[k]
-            parts.append(coded.between(since, block + 1))
-            inside.append(
-                tuple(zip(*[self.symbols(tree, child) for child in tree.children(block)], strict=True)) or NOTHING
-            )
+            around.add(coded, since, block + 1)
+            inside = [self.symbols(tree, child) for child in tree.parts(block)]
+            shapes.append(tuple([found.shape for found in inside]))
+            wordeds.append(tuple([found.worded for found in inside]))
+            kindeds.append(tuple([found.kinded for found in inside]))
+            opens.append(tuple([found.open_calls for found in inside]))
+            blunts.append(tuple([found.blunt for found in inside]))
             since = ends[block]
             k = bisect_left(blocks, since, k)
         if since < stop:
-            parts.append(coded.between(since, stop))
-        plain, opened, around, kinds, words = (
-            list(itertools.chain.from_iterable(found)) for found in zip(*parts, strict=True)
-        )
-        shape, worded, kinded, open_calls, blunt, _, _ = self._by_itself(plain, opened, around, kinds, words)
-        shapes, wordeds, kindeds, opens, blunts, _, _ = zip(*inside, strict=True)
-        return Symbols(
-            number["around", shape, shapes],
-            number["around", worded, wordeds],
-            number["kinded", kinded, kindeds],
-            number["open", open_calls, opens],
-            number["blunt", blunt, blunts],
-            shape,
-            worded,
-        )
+            around.add(coded, since, stop)
+        own = self._by_itself(around)
+        shape = number["around", own.shape, tuple(shapes)]
+        plain = (own.shape, shapes, shape)
+        worded = self._around("around", own.worded, wordeds, *plain)
+        kinded = self._around("kinded", own.kinded, kindeds, *plain)
+        opened = self._around("open", own.open_calls, opens, *plain)
+        blunt = self._around("blunt", own.blunt, blunts, *plain)
+        return Symbols(shape, worded, kinded, opened, blunt, own.shape, own.worded)
 
-    def _by_itself(
-        self, plain: list[int], opened: list[int], blunt: list[int], kinds: list[str], words: list[str | None]
-    ) -> Symbols:
+    def _around(
+        self,
+        sort: str,
+        outside: int,
+        inside: list[tuple[int, ...]],
+        plain_outside: int,
+        plain_inside: list[tuple[int, ...]],
+        plain: int,
+    ) -> int:
+        """The symbol of one sort for what stands around blocks, and in them: the plain one where nothing differs."""
+        if outside == plain_outside and inside == plain_inside:
+            return plain
+        return self._numbers[sort, outside, tuple(inside)]
+
+    def _by_itself(self, part: _Part) -> Symbols:
         """The symbols of what has no block inside. What is finer than the plain symbol is the plain one and what stands
         in its slots."""
         number = self._numbers
-        shape = number[tuple(plain)]
-        worded = number["worded", shape, *words] if any(words) else shape
-        kinded = number["kinded", shape, *kinds] if kinds else shape
-        open_calls = shape if opened == plain else number["open", *opened]
-        bluntly = shape if blunt == plain else number["blunt", *blunt]
-        return _symbols((shape, worded, kinded, open_calls, bluntly, shape, worded))
+        shape = number[tuple(part.plain)]
+        worded = kinded = open_calls = blunt = shape
+        if part.kinds:
+            kinded = number["kinded", shape, *part.kinds]
+            if any(part.words):
+                worded = number["worded", shape, *part.words]
+        if part.open_calls and part.open_calls != part.plain:
+            open_calls = number["open", *part.open_calls]
+        if part.blunt != part.plain:
+            blunt = number["blunt", *part.blunt]
+        return Symbols(shape, worded, kinded, open_calls, blunt, shape, worded)
 
     def _code(self, tree: Tree) -> _Coded:
         """One walk over what may be a slot, an operator, a called name or a block."""
@@ -267,8 +306,10 @@ class ShapeTable:
         at: Sequence[int] = range(len(kinds) + 1)
         if larger:
             at = _places_without(larger, ends, len(kinds))
-            plain, opened, blunt = (_without(larger, ends, codes) for codes in (plain, opened, blunt))
-        return _Coded(exact, at, plain, opened, blunt, blocks, slots, slot_kinds, words, frozenset(slots))
+            same = opened is plain
+            plain, blunt = _without(larger, ends, plain), _without(larger, ends, blunt)
+            opened = plain if same else _without(larger, ends, opened)
+        return _Coded(exact, at, plain, opened, blunt, blocks, slots, slot_kinds, words)
 
     def _parts_of_speech(self, language: Language) -> dict[int, int]:
         """What each token known so far is in this language, by its number; the others are only themselves."""
