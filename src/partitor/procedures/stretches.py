@@ -158,7 +158,7 @@ class _Cutter:
         self.deeds = [deeds_of(file, s) if ok else empty for s, ok in zip(self.statements, self.usable, strict=True)]
         self.summaries = summaries_of(file, block.procedure, self.statements)
         self.live = flow_of(file, block.procedure).live_after
-        self.sizes = [len(file.statements_within(s, self.tree.end[s])) for s in self.statements]
+        self.sizes = [file.count_within(s, self.tree.end[s]) for s in self.statements]
         self.procedure = file.procedure_around(self.statements[0])
         body = file.body_of(self.procedure) if self.procedure.node else None
         self.is_body = body is not None and body.node == block.node

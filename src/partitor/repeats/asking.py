@@ -77,7 +77,7 @@ def _outline(file: ProgramFile, shapes: ShapeTable, statement: int) -> tuple[obj
     """The kind of a statement, how many it holds, and what a loop goes through."""
     tree, kind = file.tree, file.tree.kind[statement]
     head = 0 if kind in file.language.conditionals else shapes.alone(tree, statement)
-    return kind, len(file.statements_within(statement, tree.end[statement])), head
+    return kind, file.count_within(statement, tree.end[statement]), head
 
 
 def _asks(file: ProgramFile, statement: int) -> bool:

@@ -87,5 +87,5 @@ def _places(asking: Sequence[Statements], starts: Sequence[tuple[int, int]], sha
     """The places with so many statements before the one in which they part."""
     copies = [Copy(asking[q][0], tuple(asking[q][1][i : i + shared + 1])) for q, i in starts]
     stops = [c.file.tree.end[_first_branch(c.file, c.last)] for c in copies]
-    alike = len(copies[0].file.statements_within(copies[0].first, stops[0]))
+    alike = copies[0].file.count_within(copies[0].first, stops[0])
     return NearBlock(tuple(copies), alike, 0, Likeness.BEGINNING, stops=tuple(stops))

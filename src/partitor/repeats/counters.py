@@ -20,7 +20,7 @@ def are_listable(table: Table, column: Column) -> bool:
     rest = [c for c in table.columns if c is not column]
     literals = first.file.language.numbers | first.file.language.strings | {"character"}
     in_literals = all(first.file.tree.kind[s.nodes[0]] in literals and s.group < 0 for c in rest for s in c.spots)
-    longer = len(first.statements) >= SEVERAL or len(first.file.statements_within(*first.span)) > len(first.statements)
+    longer = len(first.statements) >= SEVERAL or first.file.count_within(*first.span) > len(first.statements)
     return column.is_name and bool(rest) and in_literals and longer and _begin_alike(first.file, column.values)
 
 

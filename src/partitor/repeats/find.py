@@ -7,7 +7,6 @@ from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
-from operator import attrgetter
 
 from ..frozen import Single
 from ..languages.table import Language
@@ -25,12 +24,12 @@ from .known import body_of, copies_of, windows_like
 from .likenesses import NearFinder, is_a_stack, is_recursive
 from .limits import Limits
 from .near import LEAST_ALIKE, NearBlock, NearTwins
-from .order import SHORTEST, in_one_order, reordered_copies
+from .order import SHORTEST, in_one_order, may_move, reordered_copies
 from .paragraphs import break_above
 from .rows import Rows
 from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
 from .seeds import stretches
-from .slots import Copy, Table, calling_one_other, compare, likeness
+from .slots import Copy, Table, calling_one_other, compare, differing_names, likeness
 from .suffixes import Repeat, maximal_repeats
 from .windows import windows
 
@@ -43,12 +42,16 @@ MOST_REORDERED = 3000
 """Statements of a program beyond which copies in another order are not looked for."""
 
 
+FEWEST_MOVED = 4
+"""Statements that have to be able to change places: two in one copy and their like in another one."""
 MOST_CHOICES = 100
+"""Choices of a file that are told for their branches: a person's program has a few."""
 OFTEN = 3
 """How often a variable has to stand in copies again, under another name in each, to be more than chance in many."""
-"""Choices of a file that are told for their branches: a person's program has a few."""
 MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
+MOST_UNLIKE = 2
+"""Columns in which such functions may differ: what each calls itself, and one more."""
 FEWEST_OF_METHODS = 4
 """Statements from which methods that do the same with different fields are worth a remark."""
 
@@ -132,18 +135,19 @@ class _Finder:
 
     def _alike_but_for_operators(self) -> Iterator[list[Copy]]:
         """Stretches that differ in their operators only: the best is looked for, then the worst."""
-        for copies in self._stretches([q.symbols for q in self.sequences], "blunt"):
+        blunt = [[found.blunt for found in q.details] for q in self.sequences]
+        for copies in self._stretches([q.symbols for q in self.sequences], blunt):
             if inner_statements(copies[0]) >= LEAST_ALIKE - (len(copies) > 2):
                 yield copies
 
-    def _stretches(self, symbols: list[list[int]], sort: str) -> Iterator[list[Copy]]:
+    def _stretches(self, symbols: list[list[int]], sort: list[list[int]]) -> Iterator[list[Copy]]:
         """Copies that are alike by symbols of another sort, and not by their own."""
-        if sum(map(len, symbols)) > MOST_REORDERED:
+        plain = [[found.shape for found in q.details] for q in self.sequences]
+        if plain == sort or sum(map(len, symbols)) > MOST_REORDERED:
             return
-        of_sort = attrgetter(sort)
         others = [
-            [of_sort(found) if x >= 0 else x for found, x in zip(q.details, own, strict=True)]
-            for q, own in zip(self.sequences, symbols, strict=True)
+            [found if x >= 0 else x for found, x in zip(of_sort, own, strict=True)]
+            for of_sort, own in zip(sort, symbols, strict=True)
         ]
         fewest = self.limits.repeat_statements
         for starts, length in stretches(symbols, others):
@@ -190,6 +194,8 @@ class _Finder:
         candidates: list[RepeatedBlock] = []
         symbols = self._without_later_copies(runs)
         rows = Rows(runs)
+        known = [*(twin.table for twin in twins), *(run.table for run in runs if run.in_branches)]
+        taken = [copy for table in known for copy in table.copies]
         left = MOST_COMPARED * len(places) + LEAST_COMPARED
         for repeat in itertools.chain(maximal_repeats(symbols, 1), self._repeats_that_declare(symbols)):
             left -= len(repeat.starts)
@@ -204,6 +210,9 @@ class _Finder:
             for length in _lengths(starts, repeat.length):
                 copies = rows.kept_whole(_apart(_first_statements(starts, repeat.length, length), length))
                 if len(copies) < 2 or rows.folded_size(copies[0]) < self.limits.repeat_statements:
+                    continue
+                if any(copy.lies_in(other) for copy in copies for other in taken):
+                    # Any part of it would be no matter of its own.
                     continue
                 left -= len(copies) * length
                 short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
@@ -224,7 +233,6 @@ class _Finder:
         candidates += self._calling_others(symbols, rows)
         candidates.sort(key=lambda b: (-_saved_statements(b.table), -inner_statements(b.table.copies[0])))
         chosen: list[RepeatedBlock] = []
-        known = [*(twin.table for twin in twins), *(run.table for run in runs if run.in_branches)]
         for block in [*self._known(symbols), *candidates]:
             overlaps = any(
                 _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0)
@@ -238,7 +246,8 @@ class _Finder:
         """Blocks that differ in the one function that they call, where functions can be given like any value."""
         if not self.program.files or not self.program.files[0].language.functions_are_values:
             return
-        for found in self._stretches(symbols, "open_calls"):
+        opened = [[found.open_calls for found in q.details] for q in self.sequences]
+        for found in self._stretches(symbols, opened):
             copies = rows.kept_whole(found)
             if not copies or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                 continue
@@ -288,8 +297,10 @@ class _Finder:
 
     def _reordered(self, symbols: list[list[int]]) -> Iterator[RepeatedBlock]:
         """Blocks of which some copy has its independent statements in another order."""
+        if sum(map(len, symbols)) > MOST_REORDERED:
+            return
         sequences = [(s.file, s.block.statements, found) for s, found in zip(self.sequences, symbols, strict=True)]
-        if sum(len(found) for found in symbols) > MOST_REORDERED:
+        if sum(map(may_move, sequences)) < FEWEST_MOVED:
             return
         kinded = [
             (file, statements, [d.kinded if x >= 0 else x for d, x in zip(q.details, found, strict=True)])
@@ -312,6 +323,8 @@ class _Finder:
             for copy in (*run.table.copies[1:], *([run.rest] if run.rest else []), *run.more):
                 spans.setdefault(id(copy.file), []).append(copy.span)
         inside = {key: _merged(found) for key, found in spans.items()}
+        if not runs:
+            return [sequence.symbols[:] for sequence in self.sequences]
         result = []
         for sequence in self.sequences:
             starts, stops = inside.get(id(sequence.file), ((), ()))
@@ -377,7 +390,7 @@ class _Finder:
             for p in file.procedures[1:]:
                 if p.name and not p.decorated and id(p) not in known:
                     statements = file.statements_of(p)
-                    if len(file.statements_within(p.node, file.tree.end[p.node])) < FEWEST_OF_METHODS or not statements:
+                    if file.count_within(p.node, file.tree.end[p.node]) < FEWEST_OF_METHODS or not statements:
                         continue
                     kinds = tuple(file.tree.kind[statements[0] : file.tree.end[statements[-1]]])
                     home = file.tree.parent[p.node] if p.in_class else 0
@@ -461,13 +474,18 @@ def _is_alike_recursion(members: Sequence[tuple[ProgramFile, Procedure, Copy]]) 
     """What differs in functions of equally many parameters that call themselves; None where it is too much."""
     if len({(len(p.parameters), len(copy.statements)) for _, p, copy in members}) > 1:
         return None
-    table = compare([copy for *_, copy in members], open_calls=True)
-    if table is None:
+    copies, own = [copy for *_, copy in members], tuple([p.name for _, p, _ in members])
+    looked_at = differing_names(copies)
+    if looked_at is None or own not in looked_at[1] or len(looked_at[1]) > MOST_UNLIKE:
         return None
-    own = tuple(p.name for _, p, _ in members)
-    again = any(c.is_called and c.values == own for c in table.columns)
-    worth = again and len(table.columns) <= 2 and worth_merging(table, [p for _, p, _ in members])
-    return table if worth else None
+    table = compare(copies, open_calls=True, walk=looked_at[0])
+    if (
+        table is None
+        or len(table.columns) > MOST_UNLIKE
+        or not any(c.is_called and c.values == own for c in table.columns)
+    ):
+        return None
+    return table if worth_merging(table, [p for _, p, _ in members]) else None
 
 
 def _saved_statements(table: Table) -> float:

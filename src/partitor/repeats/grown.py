@@ -54,5 +54,5 @@ def _grown(lists: Sequence[Statements], one: tuple[int, int], other: tuple[int, 
             break
         last, stop = last + 1, stop + 1
     copies = Copy(file, tuple(statements[first:last])), Copy(home, tuple(others[start:stop]))
-    inside = all(len(c.file.statements_within(*c.span)) > FEWEST_INSIDE + 1 for c in copies)
+    inside = all(c.file.count_within(*c.span) > FEWEST_INSIDE + 1 for c in copies)
     return None if copies[0].overlaps(copies[1]) or not inside else copies

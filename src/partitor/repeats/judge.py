@@ -347,7 +347,7 @@ def _unlike(column: Column) -> float:
 
 def inner_statements(copy: Copy) -> int:
     """Statements of a copy, those in its branches and loops included."""
-    return len(copy.file.statements_within(*copy.span))
+    return copy.file.count_within(*copy.span)
 
 
 def _is_compound(copy: Copy) -> bool:

@@ -193,7 +193,7 @@ def _in_a_frame(row: Framed) -> NearBlock:
     copies = tuple(Copy(file, statements) for file, statements in row.branches)
     file, first = row.branches[0]
     shared = (*first[: row.before], *first[len(first) - row.behind :])
-    alike = sum(len(file.statements_within(s, file.tree.end[s])) for s in shared)
+    alike = sum(file.count_within(s, file.tree.end[s]) for s in shared)
     return NearBlock(copies, alike, max(inner_statements(c) for c in copies) - alike, Likeness.FRAME)
 
 

@@ -184,7 +184,7 @@ def near_stretches(
     """Those pairs of stretches of statements that are near copies, the longest first, and of which none is part of
     anything else; `free`: a stretch that is part of nothing yet."""
     taken: list[Copy] = []
-    for one, other in sorted(pairs, key=lambda pair: -len(pair[0].file.statements_within(*pair[0].span))):
+    for one, other in sorted(pairs, key=lambda pair: -pair[0].file.count_within(*pair[0].span)):
         if not (free(one) and free(other)) or any(a.overlaps(b) for a in (one, other) for b in taken):
             continue
         found = nearly_alike(one, other, shape, worded)
@@ -223,7 +223,7 @@ def nearly_alike(one: Copy, other: Copy, shape: Symbol, worded: Symbol) -> tuple
 def _worth_comparing(places: Sequence[tuple[ProgramFile, Sequence[int]]], shape: Symbol) -> list[list[_Line]]:
     """The lines of each place; [] for one that has no other of about its size."""
     sizes = [
-        len(file.statements_within(statements[0], file.tree.end[statements[-1]])) if statements else 0
+        file.count_within(statements[0], file.tree.end[statements[-1]]) if statements else 0
         for file, statements in places
     ]
     found = []

@@ -22,9 +22,23 @@ MOST_WINDOWS = 60
 """Windows of one set of shapes beyond which the text is a monotonous list, not copies."""
 
 
-def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]]) -> Iterator[list[Copy]]:
+Statements = tuple[ProgramFile, Sequence[int], Sequence[int]]
+"""A list of statements in a file, and their symbols; negative: unusable."""
+
+
+def may_move(sequence: Statements) -> int:
+    """How many statements of a list are of a kind that may change places."""
+    file, statements, symbols = sequence
+    kinds, count = file.tree.kind, 0
+    for statement, symbol in zip(statements, symbols, strict=True):
+        if symbol >= 0 and kinds[statement] in MOVABLE:
+            count += 1
+    return count
+
+
+def reordered_copies(sequences: Sequence[Statements]) -> Iterator[list[Copy]]:
     """Groups of at least two copies of which some had to be reordered; each copy's statements stand in
-    the order of the first. `sequences`: (file, statements, their symbols; negative: unusable)."""
+    the order of the first."""
     known: Counter[int] = Counter()
     for *_, symbols in sequences:
         known.update(symbols)
@@ -49,9 +63,7 @@ def reordered_copies(sequences: Sequence[tuple[ProgramFile, Sequence[int], Seque
                     yield copies
 
 
-def _may_be_reordered(
-    sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]], known: Counter[int]
-) -> bool:
+def _may_be_reordered(sequences: Sequence[Statements], known: Counter[int]) -> bool:
     """True where two statements that might move stand in one order here, and near each other in the other one there:
     copies in another order cannot be without such."""
     seen: set[tuple[int, int]] = set()
@@ -71,7 +83,7 @@ def _may_be_reordered(
 
 
 def _stand_alike(
-    sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]],
+    sequences: Sequence[Statements],
     places: Sequence[tuple[int, int]],
     length: int,
 ) -> bool:
@@ -121,7 +133,7 @@ def _mixed(symbol: int) -> int:
 
 
 def in_one_order(
-    sequences: Sequence[tuple[ProgramFile, Sequence[int], Sequence[int]]],
+    sequences: Sequence[Statements],
     places: Sequence[tuple[int, int]],
     length: int,
 ) -> list[Copy] | None:

@@ -57,6 +57,8 @@ def _as_one(copies: Sequence[Copy]) -> Copy:
 
 def _rows(file: ProgramFile, statements: Sequence[int], symbols: Sequence[int]) -> Iterator[list[Copy]]:
     """Three statements or more of one shape, one behind the other."""
+    if len(statements) < FEWEST:
+        return
     first = 0
     for symbol, group in itertools.groupby(symbols):
         size = len(list(group))

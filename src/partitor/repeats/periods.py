@@ -78,17 +78,19 @@ def _equal_to_shifted(text: list[int], period: int) -> Iterator[tuple[int, int]]
 
 def may_repeat(symbols: Sequence[int], fewest_copies: int) -> bool:
     """False where no symbol stands as often as a repetition needs it."""
-    return len(symbols) >= fewest_copies and max(Counter(symbols).values()) >= fewest_copies
+    if len(symbols) < fewest_copies or len(set(symbols)) > len(symbols) - fewest_copies + 1:
+        return False
+    return max(Counter(symbols).values()) >= fewest_copies
 
 
 def _promising_periods(text: Sequence[int], longest: int, copies: int) -> set[int]:
     """Periods that some symbol shows between consecutive occurrences of itself, often enough."""
     last: dict[int, int] = {}
-    gaps: Counter[int] = Counter()
+    gaps: dict[int, int] = {}
     for position, symbol in enumerate(text):
         before = last.get(symbol)
         if before is not None and position - before <= longest:
-            gaps[position - before] += 1
+            gaps[position - before] = gaps.get(position - before, 0) + 1
         last[symbol] = position
     return {gap for gap, count in gaps.items() if count >= copies - 1}
 

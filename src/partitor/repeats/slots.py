@@ -33,16 +33,16 @@ class Copy:
     def __init__(self, file: ProgramFile, statements: tuple[int, ...]) -> None:
         self.file: Final = file
         self.statements: Final = statements
-
-    @property
-    def first(self) -> int:
+        first = last = statements[0] if statements else -1
+        for statement in statements:
+            if statement < first:
+                first = statement
+            elif statement > last:
+                last = statement
+        self.first: Final = first
         """The statement that stands first in the text."""
-        return min(self.statements)
-
-    @property
-    def last(self) -> int:
+        self.last: Final = last
         """The statement that stands last in the text."""
-        return max(self.statements)
 
     @property
     def texts(self) -> tuple[str, ...]:
@@ -68,6 +68,11 @@ class Copy:
     def span(self) -> tuple[int, int]:
         """Node range, end not included."""
         return self.first, self.file.tree.end[self.last]
+
+    def lies_in(self, other: Copy) -> bool:
+        """True where all of it is part of another one."""
+        (start, stop), (first, end) = self.span, other.span
+        return self.file is other.file and first <= start and stop <= end
 
     def overlaps(self, other: Copy) -> bool:
         """True where both hold the same place of the text."""
@@ -157,10 +162,23 @@ def calling_one_other(copies: Sequence[Copy]) -> tuple[_Walk, tuple[str, ...]] |
     return (walk, called.pop()) if len(called) == 1 else None
 
 
+def differing_names(copies: Sequence[Copy]) -> tuple[_Walk, set[tuple[str, ...]]] | None:
+    """A first look at copies that may call other functions: the names in which they differ."""
+    walk = _walked(copies, _Walk(copies, open_calls=True))
+    if walk is None:
+        return None
+    tree, trees = walk.trees[0], walk.trees
+    names = [nodes for nodes in walk.slots if tree.kind[nodes[0]] == tree.language.name]
+    return walk, {tuple([t.text[n] for t, n in zip(trees, nodes, strict=True)]) for nodes in names}
+
+
 def _walked(copies: Sequence[Copy], walk: _Walk) -> _Walk | None:
     """The walk over all statements; None where they are no copies of one template."""
-    whole = all(map(walk.match, zip(*(copy.statements for copy in copies), strict=True)))
-    return walk if whole else None
+    rows = [copy.statements for copy in copies]
+    for k in range(len(rows[0])):
+        if not walk.match(tuple([row[k] for row in rows])):
+            return None
+    return walk
 
 
 def _with_signs(walk: _Walk) -> list[tuple[int, ...]]:
@@ -189,6 +207,8 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
     """Text columns whose values hold another text column's, with the same words around them in all copies."""
     texts: list[tuple[Column, list[str]]] = []
     for column in columns:
+        if column.values[0][:1] not in QUOTES:
+            continue
         parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
         found = [part[2] for part in parts if part]
         if len(found) == len(parts) and all(spot.group < 0 for spot in column.spots) and not column.is_target:
@@ -212,8 +232,8 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
 def _with_common_words(columns: list[Column], taken: set[int], quote: str) -> list[Column]:
     """The columns, with those made one that are whole texts in which the same words differ: `"A1"` and `"A2"` beside
     `"B1"` and `"B2"`; of texts that count up in a series only what counts. Those that are `taken` stay as they are."""
-    whole = [c for c in columns if not c.is_target and len(c.spots) == 1 and c.spots[0].is_plain]
-    texts = [c for c in whole if id(c) not in taken and c.values[0][:1] in {"'", '"'}]
+    texts = [c for c in columns if c.values[0][:1] in QUOTES and not c.is_target and id(c) not in taken]
+    texts = [c for c in texts if len(c.spots) == 1 and c.spots[0].is_plain]
     if not texts:
         return columns
     parts = {id(c): [PLAIN_TEXT.fullmatch(value) for value in c.values] for c in texts}
@@ -242,12 +262,11 @@ WORDY = frozenset("\"'_" + string.ascii_letters + string.digits)
 def _words_before(file: ProgramFile) -> list[int]:
     """For each node, and the end, how many names, values and texts stand before it in the file."""
     if "words before" not in file.derived:
-        texts = file.tree.text
-        wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
+        texts, kinds, name = file.tree.text, file.tree.kind, file.language.name
         if file.language.values_everywhere:
             # `*` and `<` are names of functions like any other.
-            name = file.language.name
-            wordy |= {text for text, kind in set(zip(texts, file.tree.kind, strict=True)) if kind == name}
+            texts = [name if kind == name else text for text, kind in zip(texts, kinds, strict=True)]
+        wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
         file.derived["words before"] = [0, *itertools.accumulate([text in wordy for text in texts])]
     known = file.derived["words before"]
     assert isinstance(known, list)
@@ -352,10 +371,13 @@ class _Walk:
 
 def _lists_literals(tree: Tree, node: int) -> bool:
     """True for a call that makes a list of numbers and texts: `(list 3 5 8)`."""
-    literals, given = tree.language.numbers | tree.language.strings, tree.child(node, "arguments")
-    if given is None or tree.text[node + 1] != tree.language.list_call:
+    language = tree.language
+    if tree.text[node + 1] != language.list_call:
         return False
-    return all(tree.kind[item] in literals for item in tree.items(given))
+    given = tree.child(node, "arguments")
+    if given is None:
+        return False
+    return all(tree.kind[i] in language.numbers or tree.kind[i] in language.strings for i in tree.items(given))
 
 
 def _are_plain_words(tree: Tree, node: int) -> bool:
@@ -432,31 +454,35 @@ def _is_value(tree: Tree, node: int) -> bool:
 
 def _columns_of(copies: Sequence[Copy], nodes: tuple[int, ...]) -> list[Column]:
     """The column of a slot; several where only numbers inside a string differ."""
-    files = [copy.file for copy in copies]
-    texts = tuple(f.tree.source_of(n) for f, n in zip(files, nodes, strict=True))
-    tree = files[0].tree
-    plain = all(f.tree.kind[n] in tree.language.strings for f, n in zip(files, nodes, strict=True))
-    if plain and all(t[:1] in {"'", '"'} for t in texts):
-        inside = columns_of_text(files[0], texts, nodes)
+    file = copies[0].file
+    tree, language = file.tree, file.language
+    told: list[str] = []
+    kinds: set[str] = set()
+    for k, node in enumerate(nodes):
+        other = copies[k].file.tree
+        told.append(other.source_of(node))
+        kinds.add(other.kind[node])
+    texts = tuple(told)
+    if kinds <= language.strings and all(t[:1] in QUOTES for t in texts):
+        inside = columns_of_text(file, texts, nodes)
         if inside:
             return inside
-    if tree.kind[nodes[0]] == "string_content":
-        return columns_of_words(files[0], texts, nodes)
+    first, kind = nodes[0], tree.kind[nodes[0]]
+    if kind == "string_content":
+        return columns_of_words(file, texts, nodes)
     numbers = integers(texts)
-    kinds = {f.tree.kind[n] for f, n in zip(files, nodes, strict=True)}
-    if kinds <= tree.language.numbers or kinds <= tree.language.strings:
+    if kinds <= language.numbers or kinds <= language.strings:
         return [Column(values=texts, spots=(Spot(nodes),), numbers=numbers)]
-    is_name = all(f.tree.kind[n] == f.language.name for f, n in zip(files, nodes, strict=True))
     return [
         Column(
             values=texts,
             spots=(Spot(nodes),),
             numbers=numbers,
-            is_name=is_name,
-            is_called=_is_called(tree, nodes[0], files[0].library_modules),
-            is_field=_is_field(tree, nodes[0]),
-            is_bare_list=not files[0].language.lists_are_values and tree.kind[nodes[0]] == "list",
-            is_target=any(_is_target(f, n) for f, n in zip(files, nodes, strict=True)),
+            is_name=kinds == {language.name},
+            is_called=_is_called(tree, first, file.library_modules),
+            is_field=_is_field(tree, first),
+            is_bare_list=not language.lists_are_values and kind == "list",
+            is_target=any(_is_target(copies[k].file, node) for k, node in enumerate(nodes)),
         )
     ]
 

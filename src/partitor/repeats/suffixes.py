@@ -20,7 +20,7 @@ Ints = npt.NDArray[np.int64]
 LONGEST = 120
 """Symbols of one copy. Longer blocks in separate places are whole programs, not slips of a hand."""
 SHORT = 200
-"""Symbols up to which sorting the suffixes as they are is quicker than starting up array work."""
+"""Symbols up to which sorting the suffixes as they are, one byte a symbol, is quicker than starting up array work."""
 
 
 class Repeat(Frozen, frozen=True):
@@ -40,7 +40,9 @@ def suffix_array(symbols: list[int]) -> tuple[list[int], list[int]]:
     if n > SHORT:
         order, rank = _sorted_by_doubling(np.array(symbols, dtype=np.int64))
         return order.tolist(), rank.tolist()
-    by_suffix = sorted(range(n), key=lambda i: symbols[i:])
+    numbered = {symbol: k for k, symbol in enumerate(sorted(set(symbols)))}
+    text = bytes([numbered[symbol] for symbol in symbols])
+    by_suffix = sorted(range(n), key=lambda i: text[i:])
     ranks = [0] * n
     for k, i in enumerate(by_suffix):
         ranks[i] = k

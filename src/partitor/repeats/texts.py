@@ -82,8 +82,10 @@ FEWEST_GROWN = 3
 
 def _grown(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
     """The column of texts of one sign each, evenly more from copy to copy: how many there are."""
+    if len(texts) < FEWEST_GROWN:
+        return None
     found = [m for m in map(SAME_SIGNS.fullmatch, texts) if m]
-    if len(found) != len(texts) or len(found) < FEWEST_GROWN or len({(m[1], m[3], m[4]) for m in found}) != 1:
+    if len(found) != len(texts) or len({(m[1], m[3], m[4]) for m in found}) != 1:
         return None
     numbers = tuple(len(m[2]) for m in found)
     sign = f"{found[0][1]}{found[0][3]}{found[0][1]}"
@@ -101,11 +103,13 @@ MOST_GROWN = 3
 def _grown_together(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Column]:
     """The columns of texts made of two or three rows of one sign each, of which some get evenly more or less from
     copy to copy: `"   *"`, `"  ***"`, `" *****"`; [] for other texts."""
+    if len(texts) < FEWEST_GROWN:
+        return []
     inner = [text[1:-1] for text in texts]
     rows = [[(m[1], len(m[0])) for m in SIGNS.finditer(text)] for text in inner]
     whole = all(sum(count for _, count in row) == len(text) for row, text in zip(rows, inner, strict=True))
     longest = max(([sign for sign, _ in row] for row in rows), key=len)
-    if not whole or len(texts) < FEWEST_GROWN or not 2 <= len(longest) <= MOST_GROWN:
+    if not whole or not 2 <= len(longest) <= MOST_GROWN:
         return []
     counts = [_counts_of(row, longest) for row in rows]
     if len({text[0] for text in texts}) > 1 or any(found is None for found in counts):

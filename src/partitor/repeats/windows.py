@@ -81,7 +81,7 @@ def _best_window(table: Table) -> tuple[int, int] | None:
     count = len(first.statements)
     if count > WIDEST_WINDOW:
         return None
-    sizes = [len(first.file.statements_within(s, first.file.tree.end[s])) for s in first.statements]
+    sizes = [first.file.count_within(s, first.file.tree.end[s]) for s in first.statements]
     columns = [{bisect_right(first.statements, spot.nodes[0]) - 1 for spot in column.spots} for column in table.columns]
     prices = [1000.0 if c.is_bare_list else 1.0 if c.is_target else 1.5 for c in table.columns]
     times = len(table.copies)

@@ -149,13 +149,7 @@ def _is_worth_more_than_its_loops(block: RepeatedBlock, repeats: Repeats) -> boo
 
 
 def _is_within(table: Table, copy: Copy) -> bool:
-    return all(lies_in(one, copy) for one in table.copies)
-
-
-def lies_in(one: Copy, other: Copy) -> bool:
-    """True where a copy is part of another one."""
-    (start, stop), (first, last) = one.span, other.span
-    return one.file is other.file and first <= start and stop <= last
+    return all(one.lies_in(copy) for one in table.copies)
 
 
 def least_saving(candidate: Candidate) -> int:

@@ -112,7 +112,7 @@ def near_merge_candidate(near: NearTwins) -> Candidate:
 
 
 def _size(file: ProgramFile, statement: int) -> int:
-    return len(file.statements_within(statement, file.tree.end[statement]))
+    return file.count_within(statement, file.tree.end[statement])
 
 
 def _consistent(

@@ -22,7 +22,7 @@ from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
 from .attempts import LEAST_SAVING, Deadline, Proved, attempt
 from .candidate import Candidate
-from .folds import Folds, lies_in
+from .folds import Folds
 from .functions import function_candidate
 from .leaving import exit_of
 from .makings import block_candidate, makings
@@ -133,7 +133,7 @@ def _asked_for(fold: Proved, asked: Iterator[Callable[[], Candidate]]) -> Proved
     for result in map(attempt, asked):
         table = result.candidate.table if isinstance(result, Proved) else None
         if isinstance(result, Proved) and table is not None and len(table.copies) >= len(copies):
-            same = all(any(lies_in(one, other) for other in copies) for one in table.copies)
+            same = all(any(one.lies_in(other) for other in copies) for one in table.copies)
             if same and result.saved_lines + LEAST_SAVING >= fold.saved_lines:
                 return result
     return None
