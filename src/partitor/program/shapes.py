@@ -469,6 +469,8 @@ OWN_OBJECT = frozenset({"self", "this", "super", "base"})
 def _is_plain_field(tree: Tree, node: int, variables: frozenset[str], kept: frozenset[str]) -> bool:
     """True for a field of a plain name that is read there, not given a value and not called; of a method's own object
     for one that it has kept since it was made, also where it is made."""
+    if tree.text[node]:
+        return False
     held, language = node + 1, tree.language
     given = tree.field[node] == "left" and tree.kind[tree.parent[node]] in {"assignment", "augmented_assignment"}
     if kept and tree.text[held] == language.own_object and tree.text[tree.end[node] - 1] in kept:

@@ -81,11 +81,14 @@ def _otherwise(file: ProgramFile, choice: int, table: Table, variable: str) -> t
         raise CannotWrite("not all of the branches ask for a literal")
     last = choice if chained else choices[-1]
     clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
-    block = file.block_at[tree.parent[last]].statements
+    around = file.block_at.get(tree.parent[last])
+    if around is None:
+        raise CannotWrite("the branches stand in a place that cannot be read")
+    block = around.statements
     behind = block[block.index(last) + 1 :][:1]
     done = table.copies[0].statements[1]
     if clause is not None:
-        inside = next(file.block_at[c].statements for c in tree.children(clause) if c in file.block_at)
+        inside = next((file.block_at[c].statements for c in tree.children(clause) if c in file.block_at), ())
         value = _value(file, done, inside[0], variable) if len(inside) == 1 else ""
         lines = file.lines[tree.start_line(clause) - 1 : tree.end_line(clause)]
         return last, value, () if value else tuple(lines)
@@ -99,6 +102,8 @@ def _value(file: ProgramFile, done: int, other: int, variable: str) -> str:
     """The literal, or the variable that is asked for, that another statement gives, which is like the branches' but for
     that; "" for any other statement."""
     tree, language = file.tree, file.language
+    if tree.text[other]:
+        return ""
     values = [[c for c in tree.children(s) if tree.text[c] != ";"][-1] for s in (done, other)]
     before = [tree.source[tree.start_byte[s] : tree.start_byte[v]] for s, v in zip((done, other), values, strict=True)]
     known = tree.kind[values[1]] in language.numbers | language.strings | language.constants

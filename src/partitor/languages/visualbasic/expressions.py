@@ -36,7 +36,7 @@ WORDS = {
     Integer Long Single Double String Boolean Byte Currency Date Variant Object Collection Range Worksheet Workbook
     """.split()
 }
-WHOLE = re.compile(r"0|[1-9][0-9]*\Z")
+WHOLE = re.compile(r"(?:0|[1-9][0-9]*)\Z")
 SUFFIXES = {"$": "String", "%": "Integer", "#": "Double"}
 
 

@@ -81,6 +81,8 @@ class _LoopProof:
         scope = rules.scope_of_statement(self.before, left[0])
         variables, turns = self._turns(loop, scope)
         statements = self.after.block_at[body].statements
+        if not statements:
+            raise Refused("the loop does nothing")
         fresh = [v for v in variables if v not in self.before.names.everything]
         own = [v for v in variables if v not in fresh]
         self._check_variables(fresh, own, statements, scope, loop)

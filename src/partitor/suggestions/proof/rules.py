@@ -172,7 +172,7 @@ def require_unseen_until(file: ProgramFile, name: str, segment: Sequence[int]) -
         if tree.kind[node] in kinds:
             raise Refused(f"the copies use an address, by which {name} could be seen")
     pointed = any(kind == "address_of" and name in tree.leaf_texts(n) for n, kind in enumerate(tree.kind))
-    declaring = [n for n, text in enumerate(tree.text) if text == name and file.names.declared_at(n)]
+    declaring = [n for n in file.names.nodes if tree.text[n] == name and file.names.declared_at(n)]
     words = {t for n in declaring for p in file.parents(n)[:2] for t in tree.leaf_texts(p)}
     if pointed or not declaring or {"volatile", "extern", "*", "&"} & words or is_named_by_a_macro(file, name):
         raise Refused(f"{name} may be seen by what runs elsewhere")
