@@ -86,6 +86,30 @@ MET = {
         + "else:\n    out  c\n",
     ),
     "a mark behind everything": ("swift", 'print("Area: \\(width * length)")   @@area\n'),
+    "a method of nothing": (
+        "python",
+        """\
+class House:
+    def __init__(self):
+        self.kitchen = 18
+        self.bath = 20
+    def warm_kitchen(self, to):
+        while self.kitchen < to:
+            self.kitchen += 1
+            print("kitchen", self.kitchen)
+        print("kitchen is warm")
+    def warm_bath(self, to):
+        while self.bath < to:
+            self.bath += 1
+            print("bath", self.bath)
+        print("bath is warm")
+h = House()
+h.warm_kitchen(20)
+h.warm_bath(23)
+.warm_bath(23)
+.warm_bath(23)
+""",
+    ),
     "a loop among what does not belong to it": (
         "python",
         """def load  boats = []

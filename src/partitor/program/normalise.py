@@ -19,7 +19,7 @@ import tree_sitter
 from ..languages.grammars import words_of
 from ..languages.parts import MAX_DEPTH
 from ..languages.table import Language, Reading
-from .tree import Flattener, Tree
+from .tree import MISSING, Flattener, Tree
 
 WHOLE = re.compile(r"-?(?:0|[1-9][0-9]*)\Z")
 FUNCTION_VALUES = frozenset({"arrow_function", "function_expression", "function"})
@@ -202,6 +202,7 @@ class Normaliser(Flattener):
         kind = node.type
         if self.broken and (node.is_error or node.is_missing) and kind not in self.language.comment:
             self.add_problem(node)
+            kind = MISSING if node.is_missing and node.is_named else kind
         alone = node.child_count == 0
         if alone:
             if kind == ";":

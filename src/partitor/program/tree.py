@@ -55,6 +55,10 @@ CLASS = "class_literal"
 """The kind of a class that is handed on like a value (`Crab.class`)."""
 
 
+MISSING = "missing"
+"""The kind of what the parser put into a text that is not whole: a name, say, without any text."""
+
+
 class Tree:
     """A parsed file as preorder arrays (all of the same length, the number of nodes). It never changes."""
 
@@ -210,10 +214,12 @@ class Flattener:
             if way is COMMENT:
                 self.add_comment(node.start_byte, node.end_byte)
             elif way is not LEFT_OUT:
+                kind = known_kinds[number]
                 if broken and (node.is_error or node.is_missing):
                     self.add_problem(node)
+                    kind = MISSING if node.is_missing and node.is_named else kind
                 start, stop = node.start_byte, node.end_byte
-                kinds.append(known_kinds[number])
+                kinds.append(kind)
                 fields.append(known_fields[cursor.field_id])
                 parents.append(parent)
                 ends.append(index + 1)

@@ -28,9 +28,6 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
         if kind == language.name and tree.parent[node] >= 0 and tree.kind[tree.parent[node]] == "dictionary":
             return ("shorthand", ("key", text), (kind, text))
         return leaf(kind, text, language.id)
-    if kind == language.name:
-        # A name that is missing in a text that is not whole.
-        return ("missing",)
     if kind in language.parentheses:
         inner = [c for c in tree.children(node) if tree.text[c] not in ("(", ")")]
         if len(inner) == 1:
