@@ -111,3 +111,20 @@ def test_a_name_that_is_shown_is_no_name_to_change(language: str) -> None:
     assert worked(text, language) == text
     plain = text.replace('#x "', '"').replace("nameof(", "show(")
     assert worked(plain, language) != plain
+
+
+CLASSES = """\
+marks = [("a", 2), ("b", 3), ("a", 1), ("c", 4), ("b", 5)]
+{copies}"""
+
+
+def test_two_variables_of_a_loop_are_two_of_every_copy() -> None:
+    copies = "".join(
+        f'sum_{c} = 0\nn_{c} = 0\nfor m in marks:\n    if m[0] == "{c}":\n        {changed} += m[1]\n        n_{c} += 1\n'
+        f'print("class {c}:", sum_{c} / n_{c})\n'
+        for c, changed in [("a", "sum_a"), ("b", "n_b"), ("c", "sum_c")]
+    )
+    text = CLASSES.format(copies=copies)
+    assert printed(worked(text)) == printed(text)
+    right = text.replace("n_b += m[1]", "sum_b += m[1]")
+    assert len(worked(right)) < len(right)

@@ -156,3 +156,42 @@ def test_lists_are_not_made_before_a_function_can_ask_for_them(between: str) -> 
     text = BALLS.format(between=between) + "draw();\n"
     after = worked(text, "javascript")
     assert "[20, 50, 90]" not in after
+
+
+def test_what_has_no_value_yet_is_not_given() -> None:
+    text = """\
+class Dinghy:
+    def __init__(self, name):
+        self.name = name
+        self.log = []
+
+    def move_north(self, metres):
+        if metres > 20:
+            raise ValueError("too far")
+        self.log.append(("north", blue))
+        print(self.name, "goes", metres, "m north")
+        if len(self.log) > 10:
+            self.log.pop(0)
+
+    def move_south(self, metres):
+        if metres > 20:
+            raise ValueError("too far")
+        self.log.append(("south", metres))
+        print(self.name, "goes", metres, "m south")
+        if len(self.log) > 10:
+            self.log.pop(0)
+
+
+red = Dinghy("Red")
+try:
+    red.move_north(30)
+except ValueError:
+    print("it stays")
+red.move_south(10)
+{late}red.move_north(5)
+"""
+    late = text.format(late="blue = 7\n")
+    assert printed(worked(late)) == printed(late)
+    early = "blue = 7\n\n\n" + text.format(late="")
+    assert len(worked(early)) < len(early)
+    assert printed(worked(early)) == printed(early)

@@ -145,6 +145,8 @@ class _LoopProof:
             self.called.setdefault(name, set()).add(original)
         if set(called) != self.private:
             raise Refused("a variable of the loop stands for none of a copy's")
+        if len(set(called.values())) != len(called):
+            raise Refused("two variables of the loop stand for one of a copy's")
 
     def _assigning(self, templates: list[Term], statements: Sequence[int], segment: Sequence[int]) -> list[Term]:
         """The templates as every turn but the first was written, where the first copy declares a variable to which

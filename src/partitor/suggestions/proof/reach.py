@@ -51,6 +51,49 @@ def has_its_value(file: ProgramFile, name: str, scope: int) -> bool:
     return False
 
 
+def is_bound_before(file: ProgramFile, name: str, scope: int) -> bool:
+    """True where the program's `name`, a variable's or a function's, means something whenever the function at node
+    `scope` runs."""
+    names, tree, language = file.names, file.tree, file.language
+    bound = [
+        i
+        for i in names.nodes
+        if tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.scope[i] == 0
+    ]
+    if not language.runs_top_down or not scope:
+        return bool(bound)
+    top = file.blocks[0].statements
+    if language.hoists and any(
+        tree.parent[i] in top and tree.kind[tree.parent[i]] in language.procedures for i in bound
+    ):
+        return True
+    for statement in top:
+        end = tree.end[statement]
+        if any(statement <= i < end for i in bound) and not _is_left_to_chance(file, statement):
+            return _nothing_ran_before(file, statement) or (
+                not file.beside and not finds_by_name(file) and scope not in reached(file, end)
+            )
+    return False
+
+
+def _is_left_to_chance(file: ProgramFile, statement: int) -> bool:
+    """True for a statement that may do nothing, but for the usual question whether a file is the main one."""
+    tree, kind = file.tree, file.tree.kind[statement]
+    if kind not in file.language.branches:
+        return False
+    return "__name__" not in tree.text[statement : tree.end[statement]]
+
+
+def _nothing_ran_before(file: ProgramFile, statement: int) -> bool:
+    """True where nothing above a statement of the loose code calls anything."""
+    tree, call = file.tree, file.language.call
+    return not any(
+        call in tree.kind[s : tree.end[s]]
+        for s in file.blocks[0].statements
+        if s < statement and not file.is_definition(s)
+    )
+
+
 def _given_in(file: ProgramFile, statement: int) -> set[str]:
     """The variables that a statement gives a value, by `=` or where it declares them."""
     tree = file.tree

@@ -13,6 +13,7 @@ from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
 from .folding import Term
 from .quiet import require_quiet
+from .reach import is_bound_before
 from .verdict import Refused
 
 QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
@@ -247,7 +248,7 @@ def require_stable_name(file: ProgramFile, flow: Flow, name: str, first: int, wr
     if owner == flow.scope:
         if name not in flow.bound_before.get(first, frozenset()):
             raise Refused(f"{name} may have no value yet before the copies")
-    elif not _bound_by_the_module(file, name):
+    elif not is_bound_before(file, name, flow.scope):
         raise Refused(f"{name} may have no value yet")
 
 
@@ -260,15 +261,6 @@ def _stays_with_its_object(file: ProgramFile, first: int) -> bool:
     own = {p.name for f in (file, *file.beside) for p in f.procedures}
     called = {file.called_name(n) for n in range(first, tree.end[tree.parent[first]]) if tree.kind[n] == language.call}
     return all(re.fullmatch(language.quiet_calls, name) and name not in own for name in called)
-
-
-def _bound_by_the_module(file: ProgramFile, name: str) -> bool:
-    """True where a top-level statement or definition gives the module's `name` a value."""
-    names = file.names
-    return any(
-        file.tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE) and names.scope[i] == 0
-        for i in names.nodes
-    )
 
 
 def require_order(file: ProgramFile, statements: Sequence[int], order: Sequence[int]) -> None:
