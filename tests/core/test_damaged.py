@@ -181,6 +181,14 @@ def test_what_was_met_before_is_checked(name: str) -> None:
     assert report(text, language=language).files[0].problems
 
 
+def test_two_copies_are_never_cut_to_one() -> None:
+    lamps = "".join(f'if n == {k}:\n    lamp{k} = "on"\n' + ("print(n)\n" if k == 3 else "") for k in range(1, 6))
+    told = report(
+        'lamp1 = lamp2 = lamp3 = lamp4 = lamp5 = "off"\nn = int(input("which? "))\n' + lamps + "print(lamp1, lamp5)\n"
+    )
+    assert not told.files[0].problems
+
+
 def test_fractions_below_one_are_fractions() -> None:
     sums = "".join(
         f'    tax = net * {rate}\n    total = net + tax\n    MsgBox "{name}"\n    MsgBox Round(total, 2)\n'

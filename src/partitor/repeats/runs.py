@@ -65,6 +65,8 @@ def as_assignments(sequence: StatementList, shapes: ShapeTable) -> dict[int, int
     return found
 
 
+FEWEST_IN_A_ROW = 2
+"""Copies that are a run at all."""
 MOST_SMALL = 100
 """Small runs of a program beyond which it is data."""
 MOST_IN_PARTS = 500
@@ -272,6 +274,8 @@ def _without_an_odd_end(table: Table) -> Iterator[tuple[int, int]]:
     """From where to where copies go that differ in less without the first, or the last: where something is the same in
     all others."""
     count = len(table.copies)
+    if count <= FEWEST_IN_A_ROW:
+        return
     if any(len(set(c.values[1:])) == 1 for c in table.columns):
         yield 1, count
     if any(len(set(c.values[:-1])) == 1 for c in table.columns):
