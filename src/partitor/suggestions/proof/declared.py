@@ -362,6 +362,15 @@ def is_plainly_declared(file: ProgramFile, statement: int) -> bool:
     return bool(words) and (named or set(words) <= PLAIN_TYPES)
 
 
+def is_constant(file: ProgramFile, name: str, scope: int) -> bool:
+    """True for a variable that is declared never to change: scripts find out only when they give it another value."""
+    names, tree = file.names, file.tree
+    owner = names.owner_of(name, scope)
+    declared = [i for i in names.nodes if tree.text[i] == name and names.owner(i) == owner and names.declared_at(i)]
+    around = [p for i in declared for p in file.parents(i)[:2] if "declar" in tree.kind[p] or tree.kind[p] == "field"]
+    return any(tree.text[c] == "const" for p in around for c in tree.children(p))
+
+
 KEPT = frozenset({"static", "const", "final", "readonly", "volatile"})
 
 

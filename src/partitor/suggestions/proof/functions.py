@@ -247,6 +247,8 @@ class FunctionProof:
                 value = arguments[parameter]
                 if value[0] != "identifier":
                     raise Refused(f"the function changes {parameter}, which is given as a value")
+                if declared.is_constant(self.before, str(value[1]), rules.scope_of_statement(self.before, segment[0])):
+                    raise Refused(f"the function changes {parameter}, where {value[1]} may not be changed")
                 mapping[parameter] = str(value[1])
         templates = [substitute(self._template(s, holes), passed, self.meaning)[0] for s in definition.statements]
         originals = [term_of(self.before, statement) for statement in segment]
