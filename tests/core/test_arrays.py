@@ -229,3 +229,62 @@ def test_what_two_scripts_do_alike_belongs_into_one_of_its_own() -> None:
     files = tuple(Source(f"{n}.js", shown.format(n), "javascript") for n in "AB")
     (found,) = check(Submission("student", files), Assignment()).suggestions
     assert "a script of its own that each page loads before the others" in found.outline
+
+
+BITS = """\
+#include <stdio.h>
+int main(void) {{
+    int n = 37;
+    {declared}
+    b0 = n % 2;
+    n = n / 2;
+    b1 = n % 2;
+    n = n / 2;
+    b2 = n % 2;
+    n = n / 2;
+    b3 = n % 2;
+    n = n / 2;
+    {last}
+    printf("%d%d%d%d %d\\n", b3, b2, b1, b0, {shown});
+    return 0;
+}}
+"""
+
+
+@pytest.mark.parametrize(
+    ("declared", "last", "shown", "expected"),
+    [
+        ("int sum, b0, b1, b2, b3, left = 4;  // bits", "sum = b0 + left;", "sum", "int sum, left = 4;  // bits"),
+        ("int b0, b1, b2, b3, b4, b5 = 1;", "b4 = n + b5;", "b4", "int b4, b5 = 1;"),
+        ("int b0, b1, b2, b3, n2 = n;", "n2 = n2 + b1;", "n2", "int n2 = n;"),
+        ("int b0, b1, b2, b3;", "n = n + 1;", "n", "int bs[4];"),
+    ],
+)
+def test_what_is_declared_beside_the_variables_stays(
+    declared: str, last: str, shown: str, expected: str, tmp_path: Path
+) -> None:
+    text = BITS.format(declared=declared, last=last, shown=shown)
+    after = worked(text, "c")
+    assert f"    {expected}\n" in after
+    assert "int bs[4];" in after
+    require_same_output("c", text, after, tmp_path)
+
+
+def test_an_array_does_not_swallow_its_neighbours() -> None:
+    text = BITS.format(declared="int b0, b1, b2, b3, left = 4;", last="n = n + left;", shown="n")
+    right = worked(text, "c")
+    claim = ListedVariables("main.c", "bs", ("b0", "b1", "b2", "b3"))
+    alone = text.replace("int b0, b1, b2, b3, left = 4;", "int bs[4];\n    int left = 4;")
+    for k in range(4):
+        alone = alone.replace(f"b{k} =", f"bs[{k}] =").replace(f" b{k},", f" bs[{k}],")
+    assert "int left = 4;" in right
+    before = read(text, "c")
+    assert prove(before, read(alone, "c"), claim).proved
+    for old, new in [
+        ("    int left = 4;\n", ""),
+        ("left = 4;", "left = 5;"),
+        ("int left = 4;", "int left = 4, b0;"),
+        ("int left = 4;", "double left = 4;"),
+        ("int left = 4;", "int left = 4;\n    int left = 4;"),
+    ]:
+        assert not prove(before, read(alone.replace(old, new), "c"), claim).proved

@@ -47,6 +47,9 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     given = _in_a_row(file, statements, rights) if len(statements) == len(declared) else ()
     first = statements[0]
     together = len(statements) == 1 and not any(rights)
+    rest = _rest_of(file, first, variables) if together else ""
+    if not together and any(_rest_of(file, s, variables) for s in statements):
+        raise CannotWrite(f"{what} are declared together with others")
     gathered = () if given or len(statements) < len(declared) else _literals(file, statements, rights)
     if together or given:
         span = (tree.start_byte[first], tree.end_byte[statements[-1]])
@@ -69,7 +72,7 @@ def array_candidate(file: ProgramFile, variables: Sequence[str], before: int, vi
     indent = leading_space(file, first)
     array = Variable(name, msgspec.structs.replace(kind, dimensions=("",)) if kind else None)
     head = "\n".join(writer.array(array, given, len(variables), indent)).lstrip()
-    head += f"\n{indent}" if span[0] == span[1] else ""
+    head += f"\n{indent}{rest}" if rest or span[0] == span[1] else ""
     text = changed(tree.source, 0, [*changes.values(), (*span, head)])
     return kept_in(f"one array, {name}", file, text, name, variables, via)
 
@@ -97,6 +100,26 @@ def _declaration(file: ProgramFile, name: int) -> int:
     if not around or tree.parent[around[0]] not in file.block_at:
         raise CannotWrite(f"{tree.text[name]} is declared in an unusual place")
     return around[0]
+
+
+def _rest_of(file: ProgramFile, declaration: int, variables: Sequence[str]) -> str:
+    """A declaration without some of the variables that it declares; "" where it declares no others."""
+    tree, names = file.tree, file.names
+    told: list[int] = []
+    own: list[int] = []
+    for child in tree.children(declaration):
+        declared = [i for i in names.within(child, tree.end[child]) if names.declared_at(i)]
+        if declared:
+            (own if tree.text[declared[0]] in variables else told).append(child)
+    if not told:
+        return ""
+    first, last = min(*told, *own), max(*told, *own)
+    lines = range(tree.start_line(declaration), tree.end_line(declaration) + 1)
+    if len(lines) > 1 and any(c.line in lines for c in tree.comments):
+        raise CannotWrite("a comment stands among the variables that are declared")
+    before = tree.source[tree.start_byte[declaration] : tree.start_byte[first]].decode()
+    behind = tree.source[tree.end_byte[last] : tree.end_byte[declaration]].decode()
+    return f"{before}{', '.join(map(tree.source_of, told))}{behind}"
 
 
 def _value(file: ProgramFile, name: int) -> int | None:

@@ -49,6 +49,8 @@ class _ArrayProof:
         self.seen = 0
         """The node of the array's declaration."""
         self.kept = 0
+        self.shortened = -1
+        """The declaration that is left without the variables, while it is still to come."""
         names_seen = frozenset({claim.name, *claim.variables})
         self.gathered = self._gathered()
         self.walk = Walk(before, after, self.statement, self.expression, frozenset(self.gathered[1:]), names=names_seen)
@@ -119,6 +121,9 @@ class _ArrayProof:
                 if not (given or read) and tree.kind[parent] not in {"update", "address_of"}:
                     raise Refused(f"{name} gets a value in an unusual way")
         self._refuse_hidden_uses(hoisted)
+        apart = set(self.declarations.values())
+        if len(apart) > 1 and any(self._others(before, d) for d in apart):
+            raise Refused("the variables are declared together with others")
         kinds = {type_of_name(before, name, self.scope) for name in self.place}
         if before.language.typed and (len(kinds) != 1 or None in kinds):
             raise Refused("the variables are of different types")
@@ -139,6 +144,11 @@ class _ArrayProof:
         if declared.only_name(after, new) == self.claim.name:
             return self._made(left, new)
         old = left[0] if left else -1
+        if old == self.shortened >= 0:
+            self.shortened = -1
+            if not self._declares_the_rest(old, new):
+                raise Refused("the variables' declaration tells something else of the others")
+            return 1
         name = declared.only_name(self.before, old) if left else ""
         if not self.seen or self.declarations.get(name) != old:
             return None
@@ -178,10 +188,38 @@ class _ArrayProof:
             if any(self._value(first, name) is not None for name in self.place):
                 raise Refused("the array's places do not get their first values")
             self.kept += len(self.place)
+            if self._others(before, first):
+                self.shortened = first
+                return 0
             return 1
         if not self._is_hidden():
             raise Refused("a function could ask for the array's places before they have values")
         return 0
+
+    def _others(self, file: ProgramFile, declaration: int) -> list[int]:
+        """The parts of a declaration that declare something else than the variables."""
+        tree, names = file.tree, file.names
+        found: list[int] = []
+        for child in tree.children(declaration):
+            told = [tree.text[i] for i in names.within(child, tree.end[child]) if names.declared_at(i)]
+            found += [child] if told and told[0] not in self.place else []
+        return found
+
+    def _declares_the_rest(self, old: int, new: int) -> bool:
+        """True for a declaration that says what another one says, without the variables."""
+        before, after = self.before, self.after
+        tree, others = before.tree, self._others(before, old)
+        declaring = [
+            c
+            for c in tree.children(old)
+            if c in others or not any(before.names.declared_at(i) for i in before.names.within(c, tree.end[c]))
+        ]
+        told = [term_of(before, c) for c in declaring if tree.text[c] != ","]
+        return (
+            tree.kind[old] == after.tree.kind[new]
+            and bool(others)
+            and told == [term_of(after, c) for c in after.tree.children(new) if after.tree.text[c] != ","]
+        )
 
     def _value(self, declaration: int, name: str) -> int | None:
         """What a declaration gives a variable."""
@@ -259,7 +297,7 @@ class _ArrayProof:
         names, tree = self.after.names, self.after.tree
         uses = [i for i in names.nodes if self._is_the_array(i) and names.role[i] < Role.MEMBER]
         left = [i for i in names.nodes if tree.text[i] in self.place and names.role[i] < Role.MEMBER]
-        if not self.seen or left or self.kept != len(self.uses) or len(uses) - 1 > self.kept:
+        if not self.seen or left or self.shortened >= 0 or self.kept != len(self.uses) or len(uses) - 1 > self.kept:
             raise Refused("some use of the variables is not the array's")
         owner = names.owner(next(i for i in uses if names.declared_at(i)))
         if any(names.owner(i) != owner for i in uses):
