@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import itertools
 from bisect import bisect_right
-from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
@@ -146,8 +145,8 @@ class _Finder:
         if plain == sort or sum(map(len, symbols)) > MOST_REORDERED:
             return
         others = [
-            [found if x >= 0 else x for found, x in zip(of_sort, own, strict=True)]
-            for of_sort, own in zip(sort, symbols, strict=True)
+            [sort[q][i] if symbols[q][i] >= 0 else symbols[q][i] for i in range(len(symbols[q]))]
+            for q in range(len(symbols))
         ]
         fewest = self.limits.repeat_statements
         for starts, length in stretches(symbols, others):
@@ -328,13 +327,13 @@ class _Finder:
         result = []
         for sequence in self.sequences:
             starts, stops = inside.get(id(sequence.file), ((), ()))
-            symbols = []
-            for s, symbol in zip(sequence.block.statements, sequence.symbols, strict=True):
-                k = bisect_right(starts, s) - 1
-                if k >= 0 and s < stops[k]:
+            symbols = sequence.symbols[:]
+            statements = sequence.block.statements
+            for i in range(len(symbols)) if starts else ():
+                k = bisect_right(starts, statements[i]) - 1
+                if k >= 0 and statements[i] < stops[k]:
                     self.unusable -= 1
-                    symbol = self.unusable
-                symbols.append(symbol)
+                    symbols[i] = self.unusable
             result.append(symbols)
         alike: dict[tuple[int, ...], int] = {}
         standing: dict[tuple[int, int], int] = {}
@@ -447,11 +446,16 @@ def _brought_to_one_order(
     their bodies in the first one's order."""
     alike: dict[tuple[int, ...], list[FunctionCopy]] = {}
     every = [member for members in groups for member in members]
-    sizes = Counter((len(p.parameters), len(copy.statements)) for _, p, copy in every)
+    sizes: dict[tuple[int, int], int] = {}
+    for _, procedure, copy in every:
+        size = len(procedure.parameters), len(copy.statements)
+        sizes[size] = sizes.get(size, 0) + 1
+    several = {size for size, count in sizes.items() if count > 1 and size[1] >= SHORTEST}
+    if not several:
+        return list(groups)
     for member in every:
         file, procedure, copy = member
-        size = len(copy.statements)
-        if size >= SHORTEST and sizes[len(procedure.parameters), size] > 1:
+        if (len(procedure.parameters), len(copy.statements)) in several:
             symbols = sorted(shape(file.tree, s) for s in copy.statements)
             alike.setdefault((len(procedure.parameters), *symbols), []).append(member)
     moved: list[list[FunctionCopy]] = []

@@ -8,7 +8,6 @@ enough symbols meet at all.
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Iterator, Sequence
 
 import numpy as np
@@ -80,7 +79,12 @@ def may_repeat(symbols: Sequence[int], fewest_copies: int) -> bool:
     """False where no symbol stands as often as a repetition needs it."""
     if len(symbols) < fewest_copies or len(set(symbols)) > len(symbols) - fewest_copies + 1:
         return False
-    return max(Counter(symbols).values()) >= fewest_copies
+    counts: dict[int, int] = {}
+    for symbol in symbols:
+        counts[symbol] = counts.get(symbol, 0) + 1
+        if counts[symbol] >= fewest_copies:
+            return True
+    return False
 
 
 def _promising_periods(text: Sequence[int], longest: int, copies: int) -> set[int]:

@@ -19,19 +19,18 @@ def stretches(
     """(where they begin, how many statements they have) of stretches with equal `blunt` symbols that hold a statement
     of which the `sharp` symbols differ; negative symbols are part of none. For each such statement the places all
     together, and two by two."""
-    pairs = [(symbols, others) for symbols, others in zip(sharp, blunt, strict=True) if symbols != others]
+    changed = [(q, i) for q in range(len(sharp)) if sharp[q] != blunt[q] for i in _unlike(sharp[q], blunt[q])]
     first: dict[int, int] = {}
     unlike = set[int]()
     """What is alike bluntly and not sharply. Most programs have nothing of the sort."""
-    for symbols, others in pairs:
-        for symbol, other in zip(symbols, others, strict=True):
-            if symbol != other and first.setdefault(other, symbol) != symbol:
-                unlike.add(other)
+    for q, i in changed:
+        other = blunt[q][i]
+        if first.setdefault(other, sharp[q][i]) != sharp[q][i]:
+            unlike.add(other)
     places: dict[int, list[Place]] = {}
-    for q, (symbols, others) in enumerate(zip(sharp, blunt, strict=True)) if unlike else ():
-        for i, (symbol, other) in enumerate(zip(symbols, others, strict=True)):
-            if other in unlike and symbol != other:
-                places.setdefault(other, []).append((q, i))
+    for q, i in changed if unlike else ():
+        if blunt[q][i] in unlike:
+            places.setdefault(blunt[q][i], []).append((q, i))
     seen: set[tuple[tuple[Place, ...], int]] = set()
     for found in places.values():
         if len(found) > MOST_PLACES:
@@ -42,6 +41,11 @@ def stretches(
                 if stretch not in seen:
                     seen.add(stretch)
                     yield stretch
+
+
+def _unlike(symbols: Sequence[int], others: Sequence[int]) -> list[int]:
+    """Where two rows of symbols differ."""
+    return [i for i in range(len(symbols)) if symbols[i] != others[i]]
 
 
 def _grown(blunt: Sequence[Sequence[int]], group: tuple[Place, ...]) -> tuple[tuple[Place, ...], int]:
