@@ -13,8 +13,8 @@ MAX_DEPTH = 200
 """Deeper nesting than any program a person writes; what lies below is read as one token."""
 
 
-class Layout:
-    """The arrays of a tree, filled in the order of the text."""
+class Arrays:
+    """The arrays of a tree while they are filled, node by node in the order of the text."""
 
     def __init__(self, source: bytes) -> None:
         self.source = source
@@ -25,10 +25,17 @@ class Layout:
         self.end: list[int] = []
         self.start: list[int] = []
         self.stop: list[int] = []
-        self.around: list[int] = [-1]
-        """The nodes that are not closed yet; -1 for what lies too deep."""
         self.texts: dict[bytes, str] = {}
         """The texts of tokens that were met before."""
+
+
+class Layout(Arrays):
+    """Fills the arrays with what is begun and ended."""
+
+    def __init__(self, source: bytes) -> None:
+        super().__init__(source)
+        self.around: list[int] = [-1]
+        """The nodes that are not closed yet; -1 for what lies too deep."""
 
     def open(self, kind: str, start: int, stop: int, field: str = "") -> int:
         """Begin a node, and give its index; what follows stands in it until it is closed."""

@@ -123,7 +123,7 @@ class Normaliser(Flattener):
             self.ways.plain,
             self.ways.fields,
             self.source,
-            self.tokens,
+            self.texts,
             self.broken,
             self.kind,
             self.text,

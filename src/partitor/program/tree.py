@@ -16,7 +16,7 @@ import tree_sitter
 
 from ..frozen import Frozen
 from ..languages.grammars import parser_for, words_of
-from ..languages.parts import MAX_DEPTH, Built, incomplete
+from ..languages.parts import MAX_DEPTH, Arrays, Built, incomplete
 from ..languages.table import Language
 
 
@@ -165,23 +165,14 @@ def _odd_kinds(grammar: str, comment: frozenset[str], opaque: frozenset[str]) ->
     return {number: odd[kind] for number, kind in words_of(grammar).kinds.items() if kind in odd}
 
 
-class Flattener:
+class Flattener(Arrays):
     """Walks the grammar's tree once with a cursor and fills the arrays."""
 
     def __init__(self, source: bytes, language: Language) -> None:
-        self.source = source
+        super().__init__(source)
         self.language = language
-        self.tokens: dict[bytes, str] = {}
-        """The texts of tokens that were met before."""
         self.comments: list[Comment] = []
         self.problems: list[Problem] = []
-        self.kind: list[str] = []
-        self.text: list[str] = []
-        self.field: list[str] = []
-        self.parent: list[int] = []
-        self.end: list[int] = []
-        self.start: list[int] = []
-        self.stop: list[int] = []
         starts = [0]
         position = source.find(b"\n")
         while position >= 0:
@@ -200,7 +191,7 @@ class Flattener:
         known_kinds, known_fields, _ = words_of(self.language.grammar)
         odd = _odd_kinds(self.language.grammar, self.language.comment, self.language.opaque)
         kinds, texts, fields, parents = self.kind, self.text, self.field, self.parent
-        ends, starts, stops, known = self.end, self.start, self.stop, self.tokens
+        ends, starts, stops, known = self.end, self.start, self.stop, self.texts
         broken = root.has_error
         cursor = root.walk()
         descend, aside, ascend = cursor.goto_first_child, cursor.goto_next_sibling, cursor.goto_parent
