@@ -15,20 +15,15 @@ from random import Random
 
 from reach import programs
 
-from core.changed import Changed, changed_programs, shown, without_words
+from core.changed import changed_programs, shown, without_words
 from core.runners import outputs
-from core.sweeps import proved_in
+from core.sweeps import Group
 
 SEED = "changed"
 LANGUAGES = ("python", "javascript")
 
 
-def became(text: str, language: str) -> list[str]:
-    """The texts that the proved suggestions and the worked answer give."""
-    return proved_in(text, language)[1]
-
-
-def told(groups: list[Changed], language: str, folder: Path) -> Iterator[str | None]:
+def told(groups: list[Group], language: str, folder: Path) -> Iterator[str | None]:
     """What each text shows, originals and what became of them one after the other; None for what tells nothing."""
     texts = [text for original, after in groups for text in (original, *after)]
     if language == "python":
@@ -43,7 +38,7 @@ def main(count: int) -> None:
     print("language     programs  texts run  something else")
     for language in LANGUAGES:
         texts = [text for name, _, _, text in programs() if name == language]
-        groups = changed_programs(Random(SEED), texts, language, became, count)
+        groups = changed_programs(Random(SEED), texts, language, count)
         wrong, run = [], 0
         with tempfile.TemporaryDirectory() as folder:
             answers = told(groups, language, Path(folder))

@@ -7,9 +7,11 @@ import re
 import shutil
 import subprocess
 import sys
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from pathlib import Path
 from random import Random
+
+from core.sweeps import Group, proved_in
 
 WORD = re.compile(r"\d+(?:\.\d+)?|[A-Za-z_]\w*|\"[^\"\n]*\"|[-+*/<>=!]+")
 NUMBERS = ["0.5", "0", "1", "7", "-1", "2.50"]
@@ -96,15 +98,9 @@ def without_words(outputs: Sequence[str]) -> list[str]:
     return [re.sub(r"ERROR (\w+).*", r"ERROR \1", found, flags=re.DOTALL) for found in outputs]
 
 
-Changed = tuple[str, list[str]]
-"""A changed program, and the texts that became of it."""
-
-
-def changed_programs(
-    random: Random, texts: Sequence[str], language: str, became: Callable[[str, str], list[str]], count: int
-) -> list[Changed]:
-    """So many changed programs of which something became."""
-    found: list[Changed] = []
+def changed_programs(random: Random, texts: Sequence[str], language: str, count: int) -> list[Group]:
+    """So many changed programs of which something became, by a proved suggestion or the worked answer."""
+    found: list[Group] = []
     while len(found) < count:
         text = random.choice(texts)
         if random.random() < 0.25:
@@ -112,7 +108,7 @@ def changed_programs(
         text = changed(random, text, language)
         if UNSTEADY.search(text) or (language == "python" and not is_python(text)):
             continue
-        after = became(text, language)
+        after = proved_in(text, language)[1]
         if after:
             found.append((text, after))
     return found

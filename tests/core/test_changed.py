@@ -10,12 +10,6 @@ import pytest
 from core.builders import ROOT
 from core.changed import changed_programs, shown, without_words
 from core.runners import can_run, outputs
-from core.sweeps import proved_in
-
-
-def became(text: str, language: str) -> list[str]:
-    """The texts that the proved suggestions and the worked answer give."""
-    return proved_in(text, language)[1]
 
 
 def demo(pattern: str) -> list[str]:
@@ -27,7 +21,7 @@ def demo(pattern: str) -> list[str]:
 def test_changed_programs_do_the_same(seed: int, tmp_path: Path) -> None:
     texts = demo("sluice-gates/submissions/*.py")
     run = 0
-    for text, after in changed_programs(Random(f"python {seed}"), texts, "python", became, 12):
+    for text, after in changed_programs(Random(f"python {seed}"), texts, "python", 12):
         before = shown(text, tmp_path / "run")
         for rewritten in after if before is not None else ():
             assert shown(rewritten, tmp_path / "run") == before, f"{text}\n----- became\n{rewritten}"
@@ -37,7 +31,7 @@ def test_changed_programs_do_the_same(seed: int, tmp_path: Path) -> None:
 
 def test_changed_scripts_do_the_same(tmp_path: Path) -> None:
     texts = demo("ferry-tickets/submissions/*.js")
-    groups = changed_programs(Random("scripts"), texts, "javascript", became, 40)
+    groups = changed_programs(Random("scripts"), texts, "javascript", 40)
     every = [t for text, after in groups for t in (text, *after)]
     told = iter(without_words(outputs("javascript", every, tmp_path)) if can_run("javascript") else every)
     for text, after in groups:

@@ -141,8 +141,7 @@ class _Finder:
 
     def _stretches(self, symbols: list[list[int]], sort: list[list[int]]) -> Iterator[list[Copy]]:
         """Copies that are alike by symbols of another sort, and not by their own."""
-        plain = [[found.shape for found in q.details] for q in self.sequences]
-        if plain == sort or sum(map(len, symbols)) > MOST_REORDERED:
+        if sum(map(len, symbols)) > MOST_REORDERED or sort == [[d.shape for d in q.details] for q in self.sequences]:
             return
         others = [
             [sort[q][i] if symbols[q][i] >= 0 else symbols[q][i] for i in range(len(symbols[q]))]

@@ -122,7 +122,7 @@ class _ArrayProof:
                     raise Refused(f"{name} gets a value in an unusual way")
         self._refuse_hidden_uses(hoisted)
         apart = set(self.declarations.values())
-        if len(apart) > 1 and any(self._others(before, d) for d in apart):
+        if len(apart) > 1 and any(self._others(d) for d in apart):
             raise Refused("the variables are declared together with others")
         kinds = {type_of_name(before, name, self.scope) for name in self.place}
         if before.language.typed and (len(kinds) != 1 or None in kinds):
@@ -188,7 +188,7 @@ class _ArrayProof:
             if any(self._value(first, name) is not None for name in self.place):
                 raise Refused("the array's places do not get their first values")
             self.kept += len(self.place)
-            if self._others(before, first):
+            if self._others(first):
                 self.shortened = first
                 return 0
             return 1
@@ -196,9 +196,9 @@ class _ArrayProof:
             raise Refused("a function could ask for the array's places before they have values")
         return 0
 
-    def _others(self, file: ProgramFile, declaration: int) -> list[int]:
+    def _others(self, declaration: int) -> list[int]:
         """The parts of a declaration that declare something else than the variables."""
-        tree, names = file.tree, file.names
+        tree, names = self.before.tree, self.before.names
         found: list[int] = []
         for child in tree.children(declaration):
             told = [tree.text[i] for i in names.within(child, tree.end[child]) if names.declared_at(i)]
@@ -208,7 +208,7 @@ class _ArrayProof:
     def _declares_the_rest(self, old: int, new: int) -> bool:
         """True for a declaration that says what another one says, without the variables."""
         before, after = self.before, self.after
-        tree, others = before.tree, self._others(before, old)
+        tree, others = before.tree, self._others(old)
         declaring = [
             c
             for c in tree.children(old)

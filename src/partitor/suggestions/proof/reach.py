@@ -86,12 +86,12 @@ def _is_left_to_chance(file: ProgramFile, statement: int) -> bool:
 
 def _nothing_ran_before(file: ProgramFile, statement: int) -> bool:
     """True where nothing above a statement of the loose code calls anything."""
-    tree, call = file.tree, file.language.call
-    return not any(
-        call in tree.kind[s : tree.end[s]]
-        for s in file.blocks[0].statements
-        if s < statement and not file.is_definition(s)
-    )
+    first = file.derived.get("first call")
+    if not isinstance(first, int):
+        kinds, ends, call = file.tree.kind, file.tree.end, file.language.call
+        calling = (s for s in file.blocks[0].statements if not file.is_definition(s) and call in kinds[s : ends[s]])
+        first = file.derived["first call"] = next(calling, len(kinds))
+    return statement <= first
 
 
 def _given_in(file: ProgramFile, statement: int) -> set[str]:
