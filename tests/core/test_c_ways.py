@@ -325,3 +325,53 @@ def test_a_macro_may_stand_for_a_variable_that_a_new_function_does_not_see(limit
     before = MACRO.format(limit=limit, function="", line="int area = length * WIDE;")
     after = MACRO.format(limit=limit, function=function, line="int area = fresh(length);")
     assert prove(read(before, "c"), read(after, "c"), NewFunction("main.c", "fresh")).proved is right
+
+
+CONSTANTS = """#include <iostream>
+#include <vector>
+using namespace std;
+
+void rain(const vector<int>& values) {
+    cout << "RAIN" << endl;
+    int sum = 0;
+    for (int v : values) {
+        sum += v;
+    }
+    cout << "sum " << sum << " mm" << endl;
+}
+
+void wind(const vector<int>& values) {
+    cout << "WIND" << endl;
+    int sum = 0;
+    for (int v : values) {
+        sum += v;
+    }
+    cout << "sum " << sum << " km" << endl;
+    cout << values.size() << " hours" << endl;
+}
+
+int main() {
+    const int inner[] = {2, 3, 4};
+    const int outer[] = {5, 6, 7};
+    for (int i = 0; i < 3; i++) {
+        cout << inner[i] << endl;
+        if (inner[i] > 2) cout << "big" << endl;
+        cout << "--" << endl;
+    }
+    rain({7, 4});
+    for (int i = 0; i < 3; i++) {
+        cout << outer[i] << endl;
+        if (outer[i] > 2) cout << "big" << endl;
+        cout << "--" << endl;
+    }
+    wind({30, 45, 2});
+    return 0;
+}
+"""
+
+
+def test_what_must_not_be_changed_is_handed_on_so(tmp_path: Path) -> None:
+    after = worked(CONSTANTS, "cpp")
+    assert "(const int values[])" in after
+    assert "const vector<int> &values" in after
+    require_same_output("cpp", CONSTANTS, after, tmp_path)

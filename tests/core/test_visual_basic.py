@@ -403,6 +403,40 @@ def test_a_declaration_stays_where_its_variable_is_used_too() -> None:
     assert prove(read(alone, "visualbasic"), read(moved, "visualbasic"), claim).proved
 
 
+RECORDED = """Sub FormatSheet()
+    Range("A1:D1").Select
+    Selection.Font.Bold = True
+    Selection.Interior.ColorIndex = 6
+    Selection.HorizontalAlignment = xlCenter
+    Debug.Print Selection.Columns.Count
+    Range("A2:A10").Select
+    Selection.Font.Bold = True
+    Selection.HorizontalAlignment = xlCenter
+    Selection.Interior.ColorIndex = 15
+    Debug.Print "middle"
+    Range("D2:D10").Select
+    Selection.Font.Bold = True
+    Selection.Interior.ColorIndex = 8
+    Selection.HorizontalAlignment = xlCenter
+    Debug.Print Selection.Columns.Count
+End Sub
+
+Sub Main()
+    FormatSheet
+End Sub
+"""
+
+
+def test_what_a_person_has_selected_is_no_variable() -> None:
+    """What is recorded works on the selection, which nothing can hand on or give back."""
+    after = worked(RECORDED, "visualbasic")
+    assert '    PrintCenter "D2:D10", 8\n' in after
+    assert "Selection =" not in after
+    if can_run_macros():
+        first, second = outputs_of_macros([RECORDED, after])
+        assert first == second != ""
+
+
 @pytest.mark.parametrize("wild", [wild_macros, wild_macro_pair])
 def test_wild_macros_do_the_same(wild: Callable[[int], str]) -> None:
     """What is proved parses again, and does the same where an office suite can run it."""

@@ -128,7 +128,7 @@ def resolve_names(tree: Tree) -> Names:
     if language.by_reference:
         changed |= _given_to_change(tree)
     if language.value_types or language.by_reference:
-        changed.update(_changed_in_place(tree, nodes))
+        changed.update(_changed_in_place(tree, nodes, role))
     for i in changed:
         if role.get(i) is Role.READ:
             role[i] = Role.UPDATE
@@ -492,16 +492,18 @@ def _given_to_change(tree: Tree) -> set[int]:
         changed |= more
 
 
-def _changed_in_place(tree: Tree, nodes: list[int]) -> list[int]:
+def _changed_in_place(tree: Tree, nodes: list[int], role: dict[int, Role]) -> list[int]:
     """Variables (declared with `var`) whose value an assignment to a part or a call of a member may change, where
-    records and lists are values."""
+    records and lists are values. What nothing gives a value is no variable but a thing of the surroundings, such as
+    what a person has selected, or a field of a form."""
     any_of_them = tree.language.by_reference
     loose = {
         tree.text[i]
         for i in nodes
-        if any_of_them
+        if (any_of_them and role[i] in WRITES)
         or (
-            tree.kind[tree.parent[i]] == "declarator"
+            not any_of_them
+            and tree.kind[tree.parent[i]] == "declarator"
             and tree.field[i] == "left"
             and any(tree.text[c] == "var" for c in tree.children(tree.parent[tree.parent[i]]))
         )

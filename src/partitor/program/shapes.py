@@ -45,7 +45,7 @@ class _Coded:
     def __init__(
         self,
         exact: list[int],
-        at: Sequence[int],
+        at: list[int],
         plain: list[int],
         open_calls: list[int],
         blunt: list[int],
@@ -57,7 +57,7 @@ class _Coded:
         self.exact: Final = exact
         """A number for each node, slot or not."""
         self.at: Final = at
-        """Where each node, and the end, stands in the lists that follow."""
+        """Where each node, and the end, stands in the lists that follow; empty where it stands at its own place."""
         self.plain: Final = plain
         self.open_calls: Final = open_calls
         """With slots for the names of functions that are called, where functions are values like others."""
@@ -76,24 +76,26 @@ class _Coded:
 class _Part:
     """What stands in a subtree outside of its blocks: plain, with open calls, bluntly; the slots' kinds and words."""
 
-    def __init__(self) -> None:
-        self.plain: list[int] = []
-        self.open_calls: list[int] = []
-        self.blunt: list[int] = []
-        self.kinds: list[str] = []
-        self.words: list[str | None] = []
-
-    def add(self, coded: _Coded, start: int, stop: int) -> None:
-        """Add what stands from one node up to another."""
-        first, last = coded.at[start], coded.at[stop]
+    def __init__(self, coded: _Coded, start: int, stop: int) -> None:
+        """What stands from one node up to another."""
+        first, last = (coded.at[start], coded.at[stop]) if coded.at else (start, stop)
         low = bisect_left(coded.slots, start)
         high = bisect_left(coded.slots, stop, low)
-        self.plain += coded.plain[first:last]
-        if coded.open_calls is not coded.plain:
-            self.open_calls += coded.open_calls[first:last]
-        self.blunt += coded.blunt[first:last]
-        self.kinds += coded.kinds[low:high]
-        self.words += coded.words[low:high]
+        self.plain = coded.plain[first:last]
+        self.open_calls = self.plain if coded.open_calls is coded.plain else coded.open_calls[first:last]
+        self.blunt = coded.blunt[first:last]
+        self.kinds = coded.kinds[low:high]
+        self.words = coded.words[low:high]
+
+    def add(self, other: _Part) -> None:
+        """Add what stands further on."""
+        same = self.open_calls is self.plain
+        self.plain += other.plain
+        if not same:
+            self.open_calls += other.open_calls
+        self.blunt += other.blunt
+        self.kinds += other.kinds
+        self.words += other.words
 
 
 class Symbols:
@@ -188,20 +190,17 @@ class ShapeTable:
             # A value by itself is what it is, one that is made of others of its kind and size.
             itself = number["value", coded.exact[node], stop - node]
             return Symbols(itself, itself, itself, itself, itself, itself, itself)
-        around = _Part()
         k = bisect_right(blocks, node)
         if k == len(blocks) or blocks[k] >= stop:
-            around.add(coded, node, stop)
-            return self._by_itself(around)
+            return self._by_itself(_Part(coded, node, stop))
         shapes: list[tuple[int, ...]] = []
         wordeds: list[tuple[int, ...]] = []
         kindeds: list[tuple[int, ...]] = []
         opens: list[tuple[int, ...]] = []
         blunts: list[tuple[int, ...]] = []
-        since = node
-        while k < len(blocks) and blocks[k] < stop:
-            block = blocks[k]
-            around.add(coded, since, block + 1)
+        block = blocks[k]
+        around = _Part(coded, node, block + 1)
+        while True:
             inside = [self.symbols(tree, child) for child in tree.parts(block)]
             shapes.append(tuple([found.shape for found in inside]))
             wordeds.append(tuple([found.worded for found in inside]))
@@ -210,8 +209,12 @@ class ShapeTable:
             blunts.append(tuple([found.blunt for found in inside]))
             since = ends[block]
             k = bisect_left(blocks, since, k)
+            if k == len(blocks) or blocks[k] >= stop:
+                break
+            block = blocks[k]
+            around.add(_Part(coded, since, block + 1))
         if since < stop:
-            around.add(coded, since, stop)
+            around.add(_Part(coded, since, stop))
         own = self._by_itself(around)
         shape = number["around", own.shape, tuple(shapes)]
         plain = (own.shape, shapes, shape)
@@ -245,7 +248,7 @@ class ShapeTable:
             kinded = number["kinded", shape, *part.kinds]
             if any(part.words):
                 worded = number["worded", shape, *part.words]
-        if part.open_calls and part.open_calls != part.plain:
+        if part.open_calls is not part.plain and part.open_calls != part.plain:
             open_calls = number["open", *part.open_calls]
         if part.blunt != part.plain:
             blunt = number["blunt", *part.blunt]
@@ -303,7 +306,7 @@ class ShapeTable:
             since = ends[node]
             if since > node + 1:
                 larger.append(node)
-        at: Sequence[int] = range(len(kinds) + 1)
+        at: list[int] = []
         if larger:
             at = _places_without(larger, ends, len(kinds))
             same = opened is plain

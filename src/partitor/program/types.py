@@ -5,6 +5,7 @@ Only for languages that name types. None always means: not in sight, so nothing 
 
 from __future__ import annotations
 
+import itertools
 import re
 
 import msgspec
@@ -23,6 +24,7 @@ NOT_OF_THE_VALUE = frozenset({"const", "static", "final", "private", "public", "
 BOARD_CONSTANTS = re.compile(r"HIGH|LOW|INPUT|OUTPUT|INPUT_PULLUP|LED_BUILTIN|A\d+\Z")
 LENGTHS = frozenset({"length", "Length", "count"})
 COMPARING = frozenset({"==", "!=", "<", ">", "<=", ">=", "&&", "||"})
+CONSTANT = "const "
 
 
 class Type(Frozen, frozen=True):
@@ -35,15 +37,25 @@ class Type(Frozen, frozen=True):
 
     def is_number(self, language: Language) -> bool:
         """True for a plain number."""
-        return not self.pointers and not self.dimensions and self.base in language.types.ranks
+        return not self.pointers and not self.dimensions and self.own_base in language.types.ranks
+
+    @property
+    def own_base(self) -> str:
+        """The base without what is only said of this name for it."""
+        return self.base.removeprefix(CONSTANT)
 
     def element(self) -> Type | None:
         """The type of one element of an array (or of what a pointer points at)."""
         if self.dimensions:
-            return msgspec.structs.replace(self, dimensions=self.dimensions[1:])
+            return msgspec.structs.replace(self, dimensions=self.dimensions[1:]).as_a_copy()
         if self.pointers:
-            return msgspec.structs.replace(self, pointers=self.pointers - 1)
+            return msgspec.structs.replace(self, pointers=self.pointers - 1).as_a_copy()
         return None
+
+    def as_a_copy(self) -> Type:
+        """The type of a value that is no part of what must not be changed: numbers are copied."""
+        plain = not (self.pointers or self.dimensions or self.reference)
+        return msgspec.structs.replace(self, base=self.own_base) if plain else self
 
 
 def type_of_name(file: ProgramFile, name: str, scope: int) -> Type | None:
@@ -94,7 +106,18 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
     if base in UNTOLD:
         return type_of_expression(file, value) if value is not None else None
     base, brackets = _without_brackets(base)
+    if base and (pointers or dimensions or reference) and _is_kept_constant(tree, parent):
+        base = CONSTANT + base
     return Type(base, pointers, (*dimensions, *brackets), reference) if base else None
+
+
+def _is_kept_constant(tree: Tree, declaration: int) -> bool:
+    """True where what a declared name points at, refers to or holds cannot be changed through it: nor may it be through
+    any other name that it is given to."""
+    children = tree.children(declaration)
+    before = itertools.takewhile(lambda child: tree.field[child] not in {"left", "declarator", "name"}, children)
+    words = [word for child in before for text in tree.leaf_texts(child) for word in text.split()]
+    return "const" in words and "char" not in words
 
 
 def _type_of_turns(file: ProgramFile, loop: int, node: int) -> Type | None:
@@ -272,7 +295,7 @@ def _type_of_member(file: ProgramFile, node: int) -> Type | None:
     if tree.text[member] in LENGTHS and whole.dimensions:
         return Type(language.types.whole)
     plain = language.struct_values and not (whole.pointers or whole.dimensions)
-    return _type_of_field(file, whole.base.removeprefix("struct "), tree.text[member]) if plain else None
+    return _type_of_field(file, whole.own_base.removeprefix("struct "), tree.text[member]) if plain else None
 
 
 def _type_of_own_field(file: ProgramFile, field: str) -> Type | None:
@@ -383,7 +406,7 @@ def _type_of_operation(file: ProgramFile, node: int) -> Type | None:
     if one is None or other is None or operator not in {"+", "-", "*", "/", "%"}:
         return None
     if one.is_number(file.language) and other.is_number(file.language):
-        return max(one, other, key=lambda t: file.language.types.ranks.index(t.base))
+        return Type(max(one.own_base, other.own_base, key=file.language.types.ranks.index))
     return None
 
 

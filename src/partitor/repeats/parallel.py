@@ -75,7 +75,10 @@ def _branches(file: ProgramFile, statements: Sequence[int], symbols: Sequence[in
         if sum(tree.kind[child] in clauses for child in tree.children(statement)) < FEWEST - 1:
             continue
         done = [file.block_at[b].statements for b in file.blocks_of(statement)]
-        kinds = [tuple(file.tree.kind[s : file.tree.end[s]] for s in inside) for inside in done]
+        sizes = [[tree.end[s] - s for s in inside] for inside in done]
+        if not any(sizes[k] == sizes[k + 1] == sizes[k + 2] for k in range(len(sizes) - 2)):
+            continue
+        kinds = [tuple(tree.kind[s : tree.end[s]] for s in inside) for inside in done]
         for _, group in itertools.groupby(zip(kinds, done, strict=True), key=lambda pair: pair[0]):
             copies = [Copy(file, tuple(inside)) for _, inside in group if inside]
             if len(copies) >= FEWEST:

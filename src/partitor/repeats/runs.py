@@ -224,7 +224,9 @@ class RunFinder:
         best: tuple[tuple[int, ...], Run] | None = None
         statements = sequence.block.statements
         offsets = range((stop - start) % period + 1)
-        titles = [_titles(sequence, range(start + offset, stop - period + 1, period)) for offset in offsets]
+        titles = [0]
+        if len(offsets) > 1:
+            titles = [_titles(sequence, range(start + offset, stop - period + 1, period)) for offset in offsets]
         for offset in offsets:
             first = start + offset
             copies = [

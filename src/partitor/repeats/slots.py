@@ -262,12 +262,14 @@ WORDY = frozenset("\"'_" + string.ascii_letters + string.digits)
 def _words_before(file: ProgramFile) -> list[int]:
     """For each node, and the end, how many names, values and texts stand before it in the file."""
     if "words before" not in file.derived:
-        texts, kinds, name = file.tree.text, file.tree.kind, file.language.name
+        texts = file.tree.text
+        wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
+        marks = [text in wordy for text in texts]
         if file.language.values_everywhere:
             # `*` and `<` are names of functions like any other.
-            texts = [name if kind == name else text for text, kind in zip(texts, kinds, strict=True)]
-        wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
-        file.derived["words before"] = [0, *itertools.accumulate([text in wordy for text in texts])]
+            for node in file.names.nodes:
+                marks[node] = True
+        file.derived["words before"] = list(itertools.accumulate(marks, initial=0))
     known = file.derived["words before"]
     assert isinstance(known, list)
     return known

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from operator import eq
 
 from .asking import Statements
 from .blocks import RepeatedBlock
@@ -32,7 +31,18 @@ def nearly_copies(
     template = own[1][start : start + size]
     for file, statements, symbols in lists:
         for i in range(len(statements) - size + 1):
-            alike = sum(map(eq, template, symbols[i : i + size]))
-            copy = Copy(file, tuple(statements[i : i + size]))
-            if alike == size - 1 and free(copy) and nearly_alike(first, copy, shape, worded):
-                yield copy
+            if _has_one_other(template, symbols, i):
+                copy = Copy(file, tuple(statements[i : i + size]))
+                if free(copy) and nearly_alike(first, copy, shape, worded):
+                    yield copy
+
+
+def _has_one_other(template: Sequence[int], symbols: Sequence[int], start: int) -> bool:
+    """True where just one of the symbols from `start` on is not the template's."""
+    others = 0
+    for k in range(len(template)):
+        if template[k] != symbols[start + k]:
+            others += 1
+            if others > 1:
+                return False
+    return others == 1

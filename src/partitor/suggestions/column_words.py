@@ -398,10 +398,10 @@ def _from_types(column: Column, copies: Sequence[Copy]) -> list[str]:
     kind = kinds.pop() if len(kinds) == 1 else None
     types = file.language.types
     told = {types.text, types.truth, *types.ranks}
-    plain = kind is None or kind.dimensions or kind.base in told or not kind.base[:1].isupper()
+    plain = kind is None or kind.dimensions or kind.own_base in told or not kind.own_base[:1].isupper()
     if kind is None or plain:
         return []
-    return ["values"] if "<" in kind.base else words_of(kind.base)[-1:]
+    return ["values"] if "<" in kind.own_base else words_of(kind.own_base)[-1:]
 
 
 def used_as_collection(copy: Copy, column: Column) -> bool:

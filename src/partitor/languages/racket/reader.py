@@ -16,6 +16,7 @@ from ..parts import Built, Layout, incomplete
 
 COMMENTS = frozenset({"comment", "block_comment", "sexp_comment"})
 BRACKETS = frozenset("()[]{}")
+NO_DATA = COMMENTS | BRACKETS
 WHOLE = re.compile(rb"-?(?:0|[1-9][0-9]*)\Z")
 LEAVES = {
     "string": "string",
@@ -47,6 +48,8 @@ FORMS = frozenset({"define", "set!", "if", "cond", "when", "unless", "begin", "f
 LAMBDAS = frozenset({"lambda", "λ"})
 LETS = frozenset({"let", "let*", "letrec", "let-rec"})
 IMPORTED_FORMS = frozenset({"require", "provide", "import", "export", "library", "load", "define-library"})
+ALL_FORMS = SPECIAL | DEFINED_FORMS | FORMS | LAMBDAS | LETS | IMPORTED_FORMS
+"""What is no call."""
 
 
 DEEPEST = 150
@@ -84,7 +87,9 @@ class _Builder:
         self.layout = Layout(source)
         self.built = Built(self.layout)
         macros = re.findall(rb"\(define-(?:syntax(?:-rule)?|macro)\s+\(?\s*([^\s()\[\]]+)", source)
-        self.special = SPECIAL | {m.decode(errors="replace") for m in macros}
+        own = frozenset([m.decode(errors="replace") for m in macros])
+        self.special = SPECIAL | own
+        self.forms = ALL_FORMS | own
         self.depth = 0
         self.broken = False
 
@@ -104,7 +109,9 @@ class _Builder:
         found: Data = []
         for node in nodes:
             kind = self.kinds[node.kind_id]
-            if kind in COMMENTS:
+            if not self.broken and kind not in NO_DATA:
+                found.append(_Datum(node, kind))
+            elif kind in COMMENTS:
                 self.built.comments.append((node.start_byte, node.end_byte))
             elif self.broken and node.is_missing:
                 said = f"{kind!r} is missing here; the program is read around it"
@@ -209,6 +216,8 @@ class _Builder:
         head = self._symbol(items[0]) if items else ""
         if not items:
             self._leaf("list", datum, field)
+        elif head not in self.forms:
+            self._call(datum, items, field)
         elif head in DEFINED_FORMS:
             self._leaf("type_definition", datum, field)
         elif head in IMPORTED_FORMS:
@@ -222,13 +231,16 @@ class _Builder:
         elif head in self.special or head in {"define", "set!"}:
             self._special(datum, items, field)
         else:
-            self._open("call", datum, field)
-            self._form(items[0], "function")
-            self.layout.open("argument_list", items[0].stop, items[-1].stop, "arguments")
-            for k in range(1, len(items)):
-                self._form(items[k])
-            self.layout.close()
-            self.layout.close()
+            self._call(datum, items, field)
+
+    def _call(self, datum: _Datum, items: Data, field: str) -> None:
+        self._open("call", datum, field)
+        self._form(items[0], "function")
+        self.layout.open("argument_list", items[0].stop, items[-1].stop, "arguments")
+        for k in range(1, len(items)):
+            self._form(items[k])
+        self.layout.close()
+        self.layout.close()
 
     def _statement_form(self, head: str, datum: _Datum, items: Data, field: str) -> bool:
         """Read a form as a statement; False, and nothing is read, where it is not written as one."""

@@ -53,7 +53,7 @@ def require_values_fit(file: ProgramFile, holes: Iterable[int], variables: froze
             if kind == "assignment" and file.language.methods:
                 left = tree.child(parent, "left")
                 given = type_of_expression(file, left) if left is not None else None
-                if given is not None and given.base in NARROW:
+                if given is not None and given.own_base in NARROW:
                     raise Refused("a variable is too wide for what it is given to")
             below = parent
 
@@ -149,7 +149,7 @@ def _require_wide_enough(file: ProgramFile, declarator: int) -> None:
             raise Refused("an array would be given a variable")
         return
     kind = declared_type(file, left) if tree.text[left] else None
-    if kind is not None and file.language.methods and kind.base in NARROW and not kind.dimensions:
+    if kind is not None and file.language.methods and kind.own_base in NARROW and not kind.dimensions:
         raise Refused("a variable is too wide for what it is given to")
 
 
