@@ -3,6 +3,8 @@
 import pytest
 from builders import read
 
+from core.sweeps import proved_in
+from partitor.program.types import type_of_name
 from partitor.suggestions.proof import MergedFunctions, NewFunction, NewLoop, Verdict, prove
 
 C = """\
@@ -257,3 +259,37 @@ def test_a_shorthand_key_is_no_variable_to_be_renamed():
     before = "function f() {\n" + block.format("a") + block.format("b") + "}\n"
     after = "function g() {\n  const a = read();\n  log({ a });\n  send(a);\n}\nfunction f() {\n  g();\n  g();\n}\n"
     assert not verdict("javascript", before, after, NewFunction("main.js", "g")).proved
+
+
+EARLY = """console.log("feb");
+{0}total = 0;
+for (const n of [4, 6]) {{
+  total += n;
+}}
+console.log(total);
+console.log("jan");
+{1}total = 0;
+for (const n of [3, 5]) {{
+  total += n;
+}}
+console.log(total);
+"""
+
+
+@pytest.mark.parametrize(
+    ("first", "second", "told"), [("let ", "", True), ("", "let ", False), ("let ", "let ", False)]
+)
+def test_a_script_that_ends_where_it_uses_a_variable_too_early_stays(first: str, second: str, told: bool) -> None:
+    assert bool(proved_in(EARLY.format(first, second), "javascript")[0]) is told
+
+
+@pytest.mark.parametrize(
+    ("language", "text"),
+    [
+        ("typescript", "let n = n + 1;\nlet m = m + 1;\n"),
+        ("cpp", "auto a = b + 1;\nauto b = a + 1;\nauto c = b + 2;\n"),
+    ],
+)
+def test_a_variable_that_is_made_of_itself_has_no_type(language: str, text: str) -> None:
+    file = read(text, language)
+    assert all(type_of_name(file, name, 0) is None for name in "nmab")

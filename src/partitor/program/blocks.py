@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left, bisect_right
+from bisect import bisect_right
 
 from ..frozen import Frozen
 from .tree import Tree
@@ -21,13 +21,14 @@ class Block(Frozen, frozen=True):
 def code_line_numbers(tree: Tree) -> frozenset[int]:
     """1-based numbers of the lines on which a token stands."""
     lines: set[int] = set(tree.braces)
-    line_starts, texts = tree.line_starts, tree.text
-    starts = sorted([start for start, text in zip(tree.start_byte, texts, strict=True) if text])
-    first, most = 0, len(starts)
-    for n, end in enumerate([*line_starts[1:], len(tree.source) + 1], 1):
-        if first < most and starts[first] < end:
-            lines.add(n)
-            first = bisect_left(starts, end, first)
+    line_starts, texts, starts = tree.line_starts, tree.text, tree.start_byte
+    line, first, end = 0, 0, 0
+    for node in range(len(texts)):
+        # Nearly all tokens come in the order of the text, several on a line.
+        if texts[node] and not first <= starts[node] < end:
+            line = bisect_right(line_starts, starts[node], line if starts[node] >= first else 0)
+            first, end = line_starts[line - 1], line_starts[line] if line < len(line_starts) else len(tree.source) + 1
+            lines.add(line)
     long = {text for text in set(texts) if "\n" in text}
     for node in [i for i, text in enumerate(texts) if text in long] if long else ():
         top = bisect_right(line_starts, tree.start_byte[node])

@@ -60,6 +60,18 @@ class Type(Frozen, frozen=True):
 
 def type_of_name(file: ProgramFile, name: str, scope: int) -> Type | None:
     """The type with which `name` is declared in `scope`; None where it is declared otherwise than once."""
+    key = ("type of", name, scope)
+    if key in file.derived:
+        # It would be what is worked out right now: `auto n = n + 1`.
+        return None
+    file.derived[key] = True
+    try:
+        return _type_of_name(file, name, scope)
+    finally:
+        del file.derived[key]
+
+
+def _type_of_name(file: ProgramFile, name: str, scope: int) -> Type | None:
     names, tree = file.names, file.tree
     found = set()
     for i in names.nodes:
