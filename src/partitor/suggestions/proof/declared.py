@@ -52,13 +52,13 @@ def _not_simple(file: ProgramFile, scope: int) -> str:
 
 
 def _is_used_too_early(file: ProgramFile, name: str, uses: Sequence[int]) -> bool:
-    """True for a variable that the loose code declares with `let` or `const` more than once, or only after using it:
-    what such a script does ends there."""
+    """True for a variable that the loose code declares with `let` or `const` only after using it: what such a script
+    does ends there."""
     names, tree = file.names, file.tree
     declared = [i for i in uses if names.scope[i] == 0 and names.declared_at(i)]
     around = [next((p for p in file.parents(i) if tree.kind[p] == "declaration"), 0) for i in declared]
     late = [p for p in around if p and tree.parent[p] == 0 and tree.text[p + 1] in {"let", "const"}]
-    return bool(late) and (len(late) > 1 or any(i < late[0] and names.scope[i] == 0 for i in uses))
+    return bool(late) and any(i < late[0] and names.scope[i] == 0 for i in uses)
 
 
 def _extent(file: ProgramFile, node: int, scope: int) -> tuple[int, int]:
