@@ -215,3 +215,34 @@ def test_small_methods_that_are_clearer_apart_are_left_alone():
         )
         == []
     )
+
+
+DAYS = """#include <string>
+using namespace std;
+
+string name_of(int day) {
+    switch (day) {
+ROWS        default: return "weekend";
+    }
+}
+
+int main() {
+    return name_of(3) == "Wednesday" ? 0 : 1;
+}
+"""
+NAMED = list(enumerate(["Monday", "Tuesday", "Wednesday", "Thursday", "Friday"], 1))
+
+
+@pytest.mark.parametrize(("row", "told"), [(" ", []), ("\n            ", ["repeated-run"])])
+def test_branches_of_one_line_each_are_a_table_already(row, told):
+    rows = "".join(f'        case {k}:{row}return "{day}";\n' for k, day in NAMED)
+    assert rules(DAYS.replace("ROWS", rows), language="cpp") == told
+
+
+@pytest.mark.parametrize(("copies", "told"), [(3, []), (4, ["repeated-run"])])
+def test_a_loop_that_saves_no_two_lines_is_no_matter(copies, told):
+    """Scheme's loops name what they run through below their statements, a list a line."""
+    asked = [("'withdraw", 30), ("'deposit", 15), ("'withdraw", 500), ("'borrow", 7)]
+    shown = "".join(f"(display (account {what} {much}))\n(newline)\n" for what, much in asked[:copies])
+    text = f"(define (account what much)\n  (list what much))\n{shown}"
+    assert rules(text, language="scheme") == told

@@ -173,6 +173,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """A function at the top may be called above the place where it stands."""
     values_everywhere: bool = False
     """The last statement of a body is its value, and no text stands alone as documentation."""
+    lists_below: bool = False
+    """What a loop runs through stands below its statements, a list a line."""
     shows_values: bool = False
     """The value of a statement at the top is shown, unless there is none (`void_calls`)."""
     void_calls: frozenset[str] = frozenset()

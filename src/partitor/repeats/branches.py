@@ -124,7 +124,8 @@ def _longest(branches: list[Copy]) -> Table | None:
             few = len(copies[0].statements) == 2 and count < FEWEST_BRANCHES
             if _count_up(table) and (not few or _asks_for_its_name(table)):
                 return table
-            if count >= FEWEST_CHOICES and _choose(table):
+            # One line each is as good as a table.
+            if count >= FEWEST_CHOICES and _choose(table) and any(code_lines(c) > 1 for c in copies):
                 return table
     return None
 

@@ -75,6 +75,8 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         return False
     # A list that variables of a series are kept in has a line of its own, and is further from what the student wrote.
     lists = sum(not is_numbered(c.values[0]) for c in targets)
+    if copies[0].file.language.lists_below:
+        lists += max(len(irregular), 1)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
     if saved < least or len(irregular) > MOST_LISTED:
         return False

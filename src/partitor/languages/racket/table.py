@@ -118,5 +118,6 @@ SCHEME = Language(
     extensions=(".scm", ".ss"),
     shebangs=("guile", "scheme"),
     build=build_scheme,
+    lists_below=True,
     **TABLE,
 )
