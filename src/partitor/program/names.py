@@ -114,14 +114,21 @@ def resolve_names(tree: Tree) -> Names:
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
     kinds, fields, parents = tree.kind, tree.field, tree.parent
-    plain: dict[tuple[str, str], Role | None] = {}
+    plain: dict[str, dict[str, Role | None]] = {}
+    """The roles that names have by the kind of the node around them and their field there."""
     role: dict[int, Role] = {}
     for i in nodes:
-        place = kinds[parents[i]], fields[i]
-        if place not in plain:
-            plain[place] = _role_by_place(language, *place)
-        found = plain[place]
-        role[i] = _role(tree, i) if found is None else found
+        kind, field = kinds[parents[i]], fields[i]
+        by_field = plain.get(kind)
+        if by_field is None:
+            by_field = plain[kind] = {}
+        found = by_field.get(field)
+        if found is None:
+            if field not in by_field:
+                by_field[field] = found = _role_by_place(language, kind, field)
+            if found is None:
+                found = _role(tree, i)
+        role[i] = found
     changed: set[int] = set()
     if language.struct_values:
         changed |= _given_by_reference(tree)
@@ -225,14 +232,18 @@ def _innermost(tree: Tree, scopes: list[int], wanted: list[int]) -> dict[int, in
     """For each wanted node, the innermost scope strictly around it."""
     result: dict[int, int] = {}
     stack: list[int] = []
-    scope_set = set(scopes)
     ends = tree.end
-    for node in sorted(set(wanted)):
-        while stack and ends[stack[-1]] <= node:
+    innermost, until, k = 0, 0, 0
+    for node in sorted(wanted):
+        while node >= until and stack:
             stack.pop()
-        result[node] = stack[-1] if stack else 0
-        if node in scope_set:
+            innermost = stack[-1] if stack else 0
+            until = ends[innermost] if stack else 0
+        result[node] = innermost
+        if k < len(scopes) and scopes[k] == node:
+            k += 1
             stack.append(node)
+            innermost, until = node, ends[node]
     return result
 
 

@@ -263,7 +263,8 @@ def _words_before(file: ProgramFile) -> list[int]:
     """For each node, and the end, how many names, values and texts stand before it in the file."""
     if "words before" not in file.derived:
         texts = file.tree.text
-        wordy = {text for text in set(texts) if text[:1] in WORDY or text[:1].isalnum()}
+        firsts = [(text, text[:1]) for text in set(texts)]
+        wordy = {text for text, first in firsts if first in WORDY or first.isalnum()}
         marks = [text in wordy for text in texts]
         if file.language.values_everywhere:
             # `*` and `<` are names of functions like any other.
