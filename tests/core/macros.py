@@ -8,6 +8,7 @@ from __future__ import annotations
 import json
 import re
 import shutil
+import socket
 import subprocess
 import sys
 import tempfile
@@ -17,7 +18,6 @@ from pathlib import Path
 
 OFFICE = "soffice"
 PYTHON = "/usr/bin/python3"
-PORT = 2029
 SHOWN = re.compile(r"^(\s*)(?:Debug\.Print|MsgBox)\s+(.*)$", re.MULTILINE | re.IGNORECASE)
 LOG = """Option VBASupport 1
 Public told As String
@@ -42,13 +42,16 @@ def can_run_macros() -> bool:
 
 def outputs_of_macros(texts: Sequence[str]) -> list[str]:
     """What `Sub Main` of each text prints, and the cells it leaves behind."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
     with tempfile.TemporaryDirectory() as profile:
         command = [OFFICE, f"-env:UserInstallation=file://{profile}", "--headless", "--norestore", "--nologo"]
-        command.append(f"--accept=socket,host=127.0.0.1,port={PORT};urp;")
+        command.append(f"--accept=socket,host=127.0.0.1,port={port};urp;")
         with subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL) as office:
             try:
                 done = subprocess.run(
-                    [PYTHON, __file__, "--inside"],
+                    [PYTHON, __file__, "--inside", str(port)],
                     input=json.dumps([SHOWN.sub(r"\1Say \2", text) for text in texts]),
                     capture_output=True,
                     text=True,
@@ -75,7 +78,7 @@ def _inside() -> None:
     resolver = here.ServiceManager.createInstanceWithContext("com.sun.star.bridge.UnoUrlResolver", here)
     for _ in range(120):
         try:
-            context = resolver.resolve(f"uno:socket,host=127.0.0.1,port={PORT};urp;StarOffice.ComponentContext")
+            context = resolver.resolve(f"uno:socket,host=127.0.0.1,port={sys.argv[2]};urp;StarOffice.ComponentContext")
             break
         except Exception:
             time.sleep(0.5)

@@ -3,6 +3,7 @@
 import io
 import tarfile
 import zipfile
+from pathlib import Path
 
 import pytest
 
@@ -79,6 +80,42 @@ def test_every_entry_below_the_root_is_one_submission_and_one_outer_folder_is_st
     }
     assert unpacked.junk == 3
     assert batch.unreadable == ()
+
+
+NOTHING = {
+    "class/ada/main.py": b"print(1)\n",
+    "class/ada/main.pyc": b"\x00",
+    "class/bo/": b"",
+    "class/cy/deep/": b"",
+    "class/di/Main.class": b"\x00",
+    "class/eli.class": b"\x00",
+    "class/ada.class": b"\x00",
+    "class/.cache/": b"",
+    "class/Thumbs.db": b"\x00",
+    "__MACOSX/class/._bo": b"\x00",
+}
+
+
+@pytest.mark.parametrize("packed", [True, False])
+def test_who_handed_in_nothing_is_told_too(packed: bool, tmp_path: Path):
+    """An empty folder, or nothing but what a compiler made, is somebody's entry all the same."""
+    if packed:
+        batch = batch_of(Unpacker().unpack("class.zip", zipped(NOTHING)))
+    else:
+        for path, content in NOTHING.items():
+            (tmp_path / path).parent.mkdir(parents=True, exist_ok=True)
+            if path.endswith("/"):
+                (tmp_path / path).mkdir(exist_ok=True)
+            else:
+                (tmp_path / path).write_bytes(content)
+        batch = read_batch(tmp_path)
+    assert [(s.name, s.junk) for s in batch.submissions] == [("ada", 1)]
+    assert {u.name: u.why.partition("in it")[2] for u in batch.unreadable} == {
+        "bo": "; it is empty.",
+        "cy": "; it is empty.",
+        "di": ", only system or compiled files.",
+        "eli": ", only system or compiled files.",
+    }
 
 
 def test_the_pattern_tells_whose_work_a_file_is():

@@ -38,11 +38,19 @@ class Entry(msgspec.Struct, frozen=True):
 
 
 class Unpacked(msgspec.Struct):
-    """What came out, what was left out as junk, and what could not be read with the reason."""
+    """What came out, and what could not be read with the reason."""
 
     entries: list[Entry]
-    junk: int = 0
     refused: list[tuple[str, str]] = []
+    left_out: list[str] = []
+    """The paths of what is nobody's work."""
+    folders: list[str] = []
+    """Folders that are told of by themselves, with a slash behind; all that hold nothing are among them."""
+
+    @property
+    def junk(self) -> int:
+        """How many files were left out."""
+        return len(self.left_out)
 
 
 ARCHIVES = (".zip", ".tar", ".tar.gz", ".tgz", ".tar.bz2", ".tar.xz")
@@ -80,13 +88,16 @@ class Unpacker:
             raise UnreadableSubmission(f"{name}: archives inside archives go more than {self.limits.depth} deep")
         result = Unpacked([], refused=[])
         for path, size, read in self._members(name, data):
-            self._member(name, path, size, read, result)
+            if read is not None:
+                self._member(name, path, size, read, result)
+            elif len(result.folders) < self.limits.files:
+                result.folders.append(safe_path(name, path, self.limits) + "/")
         return result
 
     def _member(self, name: str, path: str, size: int, read: object, result: Unpacked) -> None:
         clean = safe_path(name, path, self.limits)
         if is_junk(clean):
-            result.junk += 1
+            result.left_out.append(clean)
             return
         self.count += 1
         if self.count > self.limits.files:
@@ -106,6 +117,7 @@ class Unpacker:
         result.entries.append(Entry(clean, content))
 
     def _members(self, name: str, data: bytes) -> Iterator[tuple[str, int, object]]:
+        """(path, bytes, how to read it) of each file; None in the last place for a folder."""
         if name.lower().endswith(".zip") or data[:4] == b"PK\x03\x04":
             yield from self._zip(name, data)
         else:
@@ -124,6 +136,7 @@ class Unpacker:
             )
         for info in infos:
             if info.is_dir():
+                yield _zip_name(info), 0, None
                 continue
             if (info.external_attr >> 16) & 0o170000 == 0o120000:
                 raise UnreadableSubmission(f"{name}: {_shown(info.filename)} is a symbolic link")
@@ -136,6 +149,7 @@ class Unpacker:
                 total = 0
                 for member in archive:
                     if member.isdir():
+                        yield member.name, 0, None
                         continue
                     if not member.isfile():
                         kind = "a link" if member.issym() or member.islnk() else "no ordinary file"

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Iterator
 from pathlib import Path, PurePosixPath
 
 import msgspec
@@ -15,7 +14,7 @@ from ..source import Source
 from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive
 from .blocks import block_sheets, is_block_file, rendered
 from .encoding import decode
-from .junk import is_junk
+from .junk import is_compiled, is_junk
 from .notebooks import program_text
 
 
@@ -54,7 +53,7 @@ def read_batch(path: Path, pattern: str = "", language: str = "auto", limits: Un
     if path.is_dir():
         unpacked = _read_folder(path, limits or UnpackLimits())
     elif path.is_file():
-        unpacked = Unpacked([Entry(path.name, path.read_bytes())], refused=[])
+        unpacked = Unpacked([Entry(path.name, path.read_bytes())])
         if is_archive(path.name):
             unpacked = Unpacker(limits).unpack(path.name, path.read_bytes())
     else:
@@ -68,22 +67,22 @@ def batch_of(
     """Divide files into submissions: one for each entry directly below the root."""
     submissions: list[Submission] = []
     unreadable: list[Unreadable] = []
-    for name, entries, refused, problem in _groups(unpacked, pattern, limits):
-        if problem:
-            unreadable.append(Unreadable(name, problem))
+    for name, group in _groups(unpacked, pattern, limits).items():
+        if group.problem:
+            unreadable.append(Unreadable(name, group.problem))
             continue
-        result = submission_of(name, entries, refused, language)
+        result = submission_of(name, group.entries, group.refused, language, group.junk)
         (submissions if isinstance(result, Submission) else unreadable).append(result)  # type: ignore[arg-type]
     return Batch(tuple(sorted(submissions, key=lambda s: s.name)), tuple(sorted(unreadable, key=lambda u: u.name)))
 
 
 def submission_of(
-    name: str, entries: list[Entry], refused: list[tuple[str, str]], language: str = "auto"
+    name: str, entries: list[Entry], refused: list[tuple[str, str]], language: str = "auto", junk: int = 0
 ) -> Submission | Unreadable:
-    """Decode the files of one submission; Unreadable where no program is among them."""
+    """Decode the files of one submission, beside which so much `junk` was left out; Unreadable where no program is
+    among them."""
     sources: list[Source] = []
     ignored = [Ignored(path, why) for path, why in refused]
-    junk = 0
     for entry in entries:
         if is_junk(entry.path):
             junk += 1
@@ -156,7 +155,7 @@ def _notebook(entry: Entry, text: str, language: str) -> Source | Ignored:
 def _why_nothing(ignored: list[Ignored], junk: int, language: str) -> str:
     what = "program" if language == "auto" else f"{LANGUAGES[language].title} program"
     if not ignored:
-        return f"There is no {what} in it{', only system files' if junk else '; it is empty'}."
+        return f"There is no {what} in it{', only system or compiled files' if junk else '; it is empty'}."
     named = "; ".join(f"{i.path} {i.why}" for i in ignored[:4])
     more = f"; and {len(ignored) - 4} more files" if len(ignored) > 4 else ""
     return f"There is no {what} in it: {named}{more}."
@@ -164,36 +163,55 @@ def _why_nothing(ignored: list[Ignored], junk: int, language: str) -> str:
 
 # -- from entries to groups ------------------------------------------------------------------------
 
-Group = tuple[str, list[Entry], list[tuple[str, str]], str]
+
+class _Group(msgspec.Struct):
+    """The files of one submission, their paths below it."""
+
+    entries: list[Entry]
+    refused: list[tuple[str, str]]
+    junk: int = 0
+    problem: str = ""
+    """Why it cannot be read."""
 
 
-def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> Iterator[Group]:
-    """(name, files with paths below the submission, refused files, why it cannot be read or "")."""
-    strip = _common_folder([e.path for e in unpacked.entries] + [p for p, _ in unpacked.refused])
-    by_top: dict[str, tuple[list[Entry], list[tuple[str, str]]]] = {}
+def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> dict[str, _Group]:
+    """The submissions by their names; also of who handed in nothing, or nothing but what is left out."""
+    folders = [path for path in unpacked.folders if not is_junk(path.partition("/")[0])]
+    strip = _common_folder([*(e.path for e in unpacked.entries), *(p for p, _ in unpacked.refused), *folders])
+    by_top: dict[str, _Group] = {}
+
+    def group_of(top: str) -> _Group:
+        return by_top.setdefault(top, _Group([], []))
+
     for entry in unpacked.entries:
-        path = entry.path[strip:]
-        top, _, below = path.partition("/")
-        by_top.setdefault(top, ([], []))[0].append(Entry(below or top, entry.data))
+        top, _, below = entry.path[strip:].partition("/")
+        group_of(top).entries.append(Entry(below or top, entry.data))
     for path, why in unpacked.refused:
         top, _, below = path[strip:].partition("/")
-        by_top.setdefault(top, ([], []))[1].append((below or top, why))
-    whole: dict[str, tuple[list[Entry], list[tuple[str, str]], str]] = {}
-    for top, (entries, refused) in sorted(by_top.items()):
-        problem = ""
-        try:
-            entries, nested_refused = _open_nested(top, entries, limits)
-            refused = refused + nested_refused
-        except UnreadableSubmission as error:
-            problem = str(error)
-        name = owner_of(top, pattern)
-        if name in whole and _can_join(whole[name][0], entries) and pattern:
-            whole[name][0].extend(entries)
-            whole[name][1].extend(refused)
+        group_of(top).refused.append((below or top, why))
+    outer = next((e.path[:strip] for e in unpacked.entries), "") if strip else ""
+    for path, files in (*((path, 0) for path in folders), *((path, 1) for path in unpacked.left_out)):
+        top, slash, _ = path[strip:].partition("/")
+        if not path.startswith(outer) or not top or (slash and (is_junk(top) or top.startswith("."))):
             continue
-        whole[_unused(name, whole)] = (entries, refused, problem)
-    for name, (entries, refused, problem) in whole.items():
-        yield name, entries, refused, problem
+        alone = is_compiled(top) and PurePosixPath(top).stem not in {PurePosixPath(t).stem for t in by_top}
+        if slash or alone:
+            group_of(top).junk += files
+    whole: dict[str, _Group] = {}
+    for top, group in sorted(by_top.items()):
+        try:
+            group.entries, nested_refused = _open_nested(top, group.entries, limits)
+            group.refused += nested_refused
+        except UnreadableSubmission as error:
+            group.problem = str(error)
+        name = owner_of(top, pattern)
+        if name in whole and _can_join(whole[name].entries, group.entries) and pattern:
+            whole[name].entries.extend(group.entries)
+            whole[name].refused.extend(group.refused)
+            whole[name].junk += group.junk
+            continue
+        whole[_unused(name, whole)] = group
+    return whole
 
 
 def _open_nested(
@@ -239,7 +257,9 @@ def owner_of(entry_name: str, pattern: str) -> str:
     """
     stem = archive_stem(entry_name)
     if stem == entry_name and (
-        language_of(entry_name) is not None or entry_name.lower().endswith((".ipynb", ".xml", ".json"))
+        language_of(entry_name) is not None
+        or entry_name.lower().endswith((".ipynb", ".xml", ".json"))
+        or is_compiled(entry_name)
     ):
         stem = PurePosixPath(entry_name).stem
     if pattern:
@@ -252,7 +272,7 @@ def owner_of(entry_name: str, pattern: str) -> str:
     return stem
 
 
-def _unused(name: str, taken: dict[str, tuple[list[Entry], list[tuple[str, str]], str]]) -> str:
+def _unused(name: str, taken: dict[str, _Group]) -> str:
     candidate, number = name, 2
     while candidate in taken:
         candidate, number = f"{name} ({number})", number + 1
@@ -273,17 +293,19 @@ def file_name(name: str) -> str:
 
 def _read_folder(path: Path, limits: UnpackLimits) -> Unpacked:
     """All files below a folder; links are not followed."""
-    result = Unpacked([], refused=[])
+    result = Unpacked([])
     for file in sorted(path.rglob("*")):
         relative = file.relative_to(path).as_posix()
         if file.is_symlink():
             result.refused.append((relative, "is a symbolic link"))
         elif file.is_file():
             if is_junk(relative):
-                result.junk += 1
+                result.left_out.append(relative)
             elif not is_archive(relative) and file.stat().st_size > limits.file_size:
                 size = file.stat().st_size
                 result.refused.append((relative, f"is {size} bytes; up to {limits.file_size} are read"))
             else:
                 result.entries.append(Entry(relative, file.read_bytes()))
+        elif file.is_dir() and not any(file.iterdir()):
+            result.folders.append(relative + "/")
     return result

@@ -22,21 +22,8 @@ FOLDERS = frozenset(
     }
 )
 NAMES = frozenset({".ds_store", "thumbs.db", "desktop.ini", ".gitignore", ".project", ".classpath"})
-ENDINGS = (
-    ".pyc",
-    ".pyo",
-    ".class",
-    ".o",
-    ".obj",
-    ".exe",
-    ".dll",
-    ".so",
-    "~",
-    ".swp",
-    ".swo",
-    ".tmp",
-    ".lock",
-)
+COMPILED = (".pyc", ".pyo", ".class", ".o", ".obj", ".exe", ".dll", ".so")
+ENDINGS = (*COMPILED, "~", ".swp", ".swo", ".tmp", ".lock")
 
 
 def is_junk(path: str) -> bool:
@@ -50,3 +37,8 @@ def is_junk(path: str) -> bool:
         return True
     name = parts[-1].lower() if parts else ""
     return name in NAMES or name.startswith("._") or name.endswith(ENDINGS)
+
+
+def is_compiled(path: str) -> bool:
+    """True for what a compiler made of somebody's work."""
+    return path.lower().endswith(COMPILED)
