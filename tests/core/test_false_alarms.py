@@ -246,3 +246,34 @@ def test_a_loop_that_saves_no_two_lines_is_no_matter(copies, told):
     shown = "".join(f"(display (account {what} {much}))\n(newline)\n" for what, much in asked[:copies])
     text = f"(define (account what much)\n  (list what much))\n{shown}"
     assert rules(text, language="scheme") == told
+
+
+SUMS = """#include <stdio.h>
+#define ROWS 3
+#define COLUMNS 4
+
+int row_sum(int grid[ROWS][COLUMNS], int r) {
+    int sum = 0;
+    for (int c = 0; c < COLUMNS; c++)
+        sum += grid[r][c];
+    return sum;
+}
+
+int column_sum(int grid[ROWS][COLUMNS], int c) {
+    int sum = 0;
+    for (int r = 0; r < ROWS; r++)
+        sum += FIELD;
+    return sum;
+}
+
+int main(void) {
+    int grid[ROWS][COLUMNS] = {{1, 2, 3, 4}, {5, 6, 7, 8}, {9, 1, 2, 3}};
+    printf("%d %d\\n", row_sum(grid, 1), column_sum(grid, 2));
+    return 0;
+}
+"""
+
+
+@pytest.mark.parametrize(("field", "told"), [("grid[r][c]", []), ("grid[c][r]", ["twin-functions"])])
+def test_along_a_row_and_down_a_column_are_two_things(field, told):
+    assert rules(SUMS.replace("FIELD", field), language="c") == told

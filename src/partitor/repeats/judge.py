@@ -15,6 +15,7 @@ from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ROWS_OF_SIGNS, given_value
 from .columns import Column, Spot
 from .counters import are_listable
+from .crossed import is_crossed
 from .following import WORD, own_words, words_following
 from .moves import following
 from .private import private_columns
@@ -134,7 +135,7 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
     known = tested or chosen or again or given or swapped or same
     if inner < fewest_statements or (size == 1 and inner < fewest_statements + (not known)):
         return False
-    if any(column.is_bare_list for column in columns):
+    if any(column.is_bare_list for column in columns) or (renamed and _is_small_and_crossed(table)):
         return False
     moved = following(columns) if len(columns) > 1 else {}
     if len(columns) - len(renamed) - len(moved) > MOST_PARAMETERS or any(_only_asserts(copy) for copy in copies):
@@ -163,6 +164,11 @@ def worth_a_function(table: Table, fewest_statements: int) -> bool:
         alike += sum(named)
         spots -= len(named) / 2
     return swapped or (alike >= enough and alike >= 1.5 * spots)
+
+
+def _is_small_and_crossed(table: Table) -> bool:
+    """True for few statements that go along a row in one copy and down a column in another."""
+    return inner_statements(table.copies[0]) < 2 * MANY and is_crossed(table)
 
 
 def _fills_a_list(copy: Copy) -> bool:
@@ -245,7 +251,7 @@ def worth_merging(table: Table, procedures: Sequence[Procedure]) -> bool:
     parameters = set(zip(*(p.parameters for p in procedures), strict=False))
     renamed = [c for c in table.columns if c.is_name and (c.is_target or c.values in parameters)]
     moved = following(table.columns)
-    if inner < fewest:
+    if inner < fewest or _is_small_and_crossed(table):
         return False
     if len(table.columns) - len(renamed) - len(moved) > MOST_PARAMETERS:
         return _asks_with_other_numbers(table)
