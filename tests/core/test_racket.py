@@ -469,3 +469,17 @@ def test_functions_that_ask_something_else_of_each_part_are_twins_that_want_a_la
     assert "lambda" in suggestion.outline
     more = KEPT.replace("[else (heavy-loads (rest loads))]", "[else (cons 0 (heavy-loads (rest loads)))]")
     assert rules(more, language="racket") == []
+
+
+@pytest.mark.parametrize(("branch", "told"), [("[(record) (list 1)]", []), ("[(1) (record)]", ["undefined-call"])])
+def test_the_data_of_a_case_are_called_by_nobody(branch: str, told: list[str]) -> None:
+    text = f"""#lang racket
+(define (records) (list 1 2))
+(define (asked what)
+  (case what
+    {branch}
+    [else (records)]))
+
+(asked 'record)
+"""
+    assert rules(text, language="racket") == told

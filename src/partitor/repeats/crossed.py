@@ -12,8 +12,8 @@ from .slots import Table
 
 
 def is_crossed(table: Table) -> bool:
-    """True where a loop's variable is called otherwise in the copies, and its first name stands inside the loop in all of
-    them: there it is another variable."""
+    """True where a loop's variable is called otherwise in the copies, and its first name stands inside the loop in all
+    of them: there it is another variable."""
     first = table.copies[0]
     file, tree, names = first.file, first.file.tree, first.file.names
     for column in table.columns:

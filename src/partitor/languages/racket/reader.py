@@ -263,8 +263,22 @@ class _Builder:
     def _special(self, datum: _Datum, items: Data, field: str) -> None:
         self._open("special_form", datum, field)
         self._word(items[0])
-        for item in items[1:]:
-            self._form(item)
+        asks = len(items) > 1 and self._symbol(items[0]) == "case"
+        for k, item in enumerate(items[1:]):
+            if asks and k and item.kind == "list":
+                self._case(item)
+            else:
+                self._form(item)
+        self.layout.close()
+
+    def _case(self, datum: _Datum) -> None:
+        """A branch of a `case`, for data that stand there as they are: `[(north south) …]`."""
+        self._open("special_form", datum)
+        for k, item in enumerate(self._items(datum)):
+            if k:
+                self._form(item)
+            else:
+                self._leaf("character", item)
         self.layout.close()
 
     def _define(self, datum: _Datum, items: Data, field: str) -> bool:
