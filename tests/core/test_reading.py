@@ -118,6 +118,20 @@ def test_who_handed_in_nothing_is_told_too(packed: bool, tmp_path: Path):
     }
 
 
+def test_an_archive_of_the_folder_it_was_made_in_is_read(tmp_path: Path):
+    """`tar czf class.tgz .` begins with the folder itself."""
+    for name in ("ada", "bo", "cy"):
+        (tmp_path / name).mkdir()
+        (tmp_path / name / "main.py").write_text(f"print({name!r})\n")
+    (tmp_path / "cy" / "main.py").unlink()
+    out = io.BytesIO()
+    with tarfile.open(fileobj=out, mode="w:gz") as archive:
+        archive.add(tmp_path, arcname=".")
+    batch = batch_of(Unpacker().unpack("class.tgz", out.getvalue()))
+    assert [s.name for s in batch.submissions] == ["ada", "bo"]
+    assert [u.name for u in batch.unreadable] == ["cy"]
+
+
 def test_the_pattern_tells_whose_work_a_file_is():
     entries = [
         Entry("ada_11_main.py", b"print(1)"),

@@ -90,7 +90,7 @@ class Unpacker:
         for path, size, read in self._members(name, data):
             if read is not None:
                 self._member(name, path, size, read, result)
-            elif len(result.folders) < self.limits.files:
+            elif len(result.folders) < self.limits.files and PurePosixPath(path).parts:
                 result.folders.append(safe_path(name, path, self.limits) + "/")
         return result
 
