@@ -264,7 +264,7 @@ class ShapeTable:
         exact = list(map(self._tokens.__getitem__, zip(kinds, texts, strict=True)))
         plain, blunt = exact.copy(), exact.copy()
         opened = exact.copy() if language.functions_are_values else plain
-        ways: dict[str, dict[str, bool | None]] = {}
+        ways: dict[tuple[str, str], bool | None] = {}
         """What is known of names by the kind of the node around them and their field there."""
         blocks: list[int] = []
         slots: list[int] = []
@@ -277,16 +277,12 @@ class ShapeTable:
                 continue
             part = parts[exact[node]]
             if part == NAME:
-                kind, field = kinds[parents[node]], fields[node]
-                by_field = ways.get(kind)
-                if by_field is None:
-                    by_field = ways[kind] = {}
-                slot = by_field.get(field)
+                place = kinds[parents[node]], fields[node]
+                if place not in ways:
+                    ways[place] = _is_variable_there(language, *place)
+                slot = ways[place]
                 if slot is None:
-                    if field not in by_field:
-                        by_field[field] = slot = _is_variable_there(language, kind, field)
-                    if slot is None:
-                        slot = (texts[node] in variables and field == "object") or _is_variable(tree, node, language)
+                    slot = (texts[node] in variables and place[1] == "object") or _is_variable(tree, node, language)
                 if not slot:
                     if opened is not plain and _is_callee_name(tree, node, modules):
                         opened[node] = SLOT
