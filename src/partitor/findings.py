@@ -7,6 +7,7 @@ from functools import partial
 
 import msgspec
 
+from .languages.blocks.words import in_block_words
 from .outlines import (
     difference,
     further_places,
@@ -494,7 +495,7 @@ def _in_words(candidate: Candidate, reason: str) -> str:
     """What a proved suggestion comes to where no patch can be made."""
     if candidate.file.language.id != "blocks":
         return f"It can be done ({candidate.title.lower()}), but {reason}."
-    new = [line for e in sorted(candidate.edits, key=lambda e: e.start) for line in e.lines]
+    new = [in_block_words(line) for e in sorted(candidate.edits, key=lambda e: e.start) for line in e.lines]
     return "\n".join([f"{candidate.title}. It does the same, put together like this:", *new])
 
 

@@ -6,6 +6,7 @@ import zipfile
 
 import pytest
 
+from core.builders import DEMO
 from partitor.check import check
 from partitor.exchange.assignment import Assignment
 from partitor.reading.archives import Entry
@@ -86,6 +87,16 @@ def test_copies_of_blocks_are_found_and_suggested_without_a_patch():
     assert (suggestion.status, suggestion.patch, suggestion.diff) == ("outline", None, "")
     assert "movesteps(" in suggestion.outline
     assert "for " in suggestion.outline
+
+
+def test_a_number_in_a_text_is_joined_to_it_in_the_words_of_blocks():
+    """The loop is proved, text and all, and told without anything that blocks have not."""
+    labels = DEMO.parent / "seed-labels" / "labels.xml"
+    report = check(submitted("labels.xml", labels.read_bytes()), Assignment())
+    (suggestion,) = report.suggestions
+    assert suggestion.outline.endswith('text_print(join("bag ", bag))\n        seal_bag(bag + 10)')
+    assert suggestion.why_not == "blocks are put together by hand, not patched"
+    assert [(step.kind, step.lines) for step in report.worked_answer.steps] == [("loop", 4)]
 
 
 def test_a_stack_that_nothing_starts_is_said():

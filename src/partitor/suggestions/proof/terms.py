@@ -13,7 +13,7 @@ from collections.abc import Mapping, Sequence
 from ...program.program import ProgramFile
 from ...program.tree import CLASS
 from ...program.types import is_made_a_fraction
-from .folding import PYTHON, Meaning, Term, as_term, fold, integer_value, string_value, with_words
+from .folding import MEANINGS, PYTHON, Meaning, Term, as_term, fold, integer_value, string_value, with_words
 
 
 def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -> Term:
@@ -27,7 +27,7 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
     if text:
         if kind == language.name and tree.parent[node] >= 0 and tree.kind[tree.parent[node]] == "dictionary":
             return ("shorthand", ("key", text), (kind, text))
-        return leaf(kind, text, language.id)
+        return leaf(kind, text, MEANINGS[language.id].language)
     if kind in language.parentheses:
         inner = [c for c in tree.children(node) if tree.text[c] not in ("(", ")")]
         if len(inner) == 1:
@@ -39,7 +39,7 @@ def term_of(file: ProgramFile, node: int, holes: frozenset[int] = frozenset()) -
     if kind == "string":
         # The words before a text with gaps may make anything of its parts.
         tagged = tree.kind[tree.parent[node]] == language.call
-        return ("tagged_string", *children) if tagged else (kind, *with_words(children, language.id))
+        return ("tagged_string", *children) if tagged else (kind, *with_words(children, MEANINGS[language.id].language))
     if kind == "unary_operator" and len(children) == 2 and children[0] == ("-", "-"):
         # The zero of some languages keeps its sign.
         number = integer_value(children[1])
