@@ -85,7 +85,7 @@ def _still(batch: Batch, state: str) -> bool:
 def _read(batch: Batch) -> ReadBatch:
     folder = Path(settings.UPLOADS) / batch.path
     spec = batch.assignment.current().spec()
-    whole = Unpacked([], refused=[])
+    whole = Unpacked([])
     uploads = sorted(p for p in folder.iterdir() if p.suffix != ".name")
     for upload in uploads:
         name = Path(upload.with_suffix(".name").read_text().replace("\\", "/")).name or "upload"

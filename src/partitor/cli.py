@@ -182,10 +182,7 @@ def _sources(path: Path | None, option: str) -> tuple[Source, ...]:
         return ()
     if not path.exists():
         raise PartitorError(f"{option} {path}: there is no such file or folder")
-    if path.is_file():
-        batch = batch_of(Unpacked([Entry(path.name, path.read_bytes())], refused=[]))
-    else:
-        batch = read_batch(path)
+    batch = batch_of(Unpacked([Entry(path.name, path.read_bytes())])) if path.is_file() else read_batch(path)
     return tuple(source for one in batch.submissions for source in one.sources)
 
 

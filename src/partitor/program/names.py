@@ -114,21 +114,14 @@ def resolve_names(tree: Tree) -> Names:
     scopes = [0] + [i for i, kind in enumerate(tree.kind) if kind in scope_kinds]
     inner_scope = _innermost(tree, scopes, nodes + scopes)
     kinds, fields, parents = tree.kind, tree.field, tree.parent
-    plain: dict[str, dict[str, Role | None]] = {}
-    """The roles that names have by the kind of the node around them and their field there."""
+    plain: dict[tuple[str, str], Role | None] = {}
     role: dict[int, Role] = {}
     for i in nodes:
-        kind, field = kinds[parents[i]], fields[i]
-        by_field = plain.get(kind)
-        if by_field is None:
-            by_field = plain[kind] = {}
-        found = by_field.get(field)
-        if found is None:
-            if field not in by_field:
-                by_field[field] = found = _role_by_place(language, kind, field)
-            if found is None:
-                found = _role(tree, i)
-        role[i] = found
+        place = kinds[parents[i]], fields[i]
+        if place not in plain:
+            plain[place] = _role_by_place(language, *place)
+        found = plain[place]
+        role[i] = _role(tree, i) if found is None else found
     changed: set[int] = set()
     if language.struct_values:
         changed |= _given_by_reference(tree)
@@ -232,18 +225,14 @@ def _innermost(tree: Tree, scopes: list[int], wanted: list[int]) -> dict[int, in
     """For each wanted node, the innermost scope strictly around it."""
     result: dict[int, int] = {}
     stack: list[int] = []
+    scope_set = set(scopes)
     ends = tree.end
-    innermost, until, k = 0, 0, 0
-    for node in sorted(wanted):
-        while node >= until and stack:
+    for node in sorted(set(wanted)):
+        while stack and ends[stack[-1]] <= node:
             stack.pop()
-            innermost = stack[-1] if stack else 0
-            until = ends[innermost] if stack else 0
-        result[node] = innermost
-        if k < len(scopes) and scopes[k] == node:
-            k += 1
+        result[node] = stack[-1] if stack else 0
+        if node in scope_set:
             stack.append(node)
-            innermost, until = node, ends[node]
     return result
 
 
@@ -511,10 +500,10 @@ def _changed_in_place(tree: Tree, nodes: list[int], role: dict[int, Role]) -> li
     loose = {
         tree.text[i]
         for i in nodes
-        if (any_of_them and role[i] in WRITES)
-        or (
-            not any_of_them
-            and tree.kind[tree.parent[i]] == "declarator"
+        if (
+            role[i] in WRITES
+            if any_of_them
+            else tree.kind[tree.parent[i]] == "declarator"
             and tree.field[i] == "left"
             and any(tree.text[c] == "var" for c in tree.children(tree.parent[tree.parent[i]]))
         )

@@ -5,7 +5,6 @@ Only for languages that name types. None always means: not in sight, so nothing 
 
 from __future__ import annotations
 
-import itertools
 import re
 
 import msgspec
@@ -46,16 +45,13 @@ class Type(Frozen, frozen=True):
 
     def element(self) -> Type | None:
         """The type of one element of an array (or of what a pointer points at)."""
-        if self.dimensions:
-            return msgspec.structs.replace(self, dimensions=self.dimensions[1:]).as_a_copy()
-        if self.pointers:
-            return msgspec.structs.replace(self, pointers=self.pointers - 1).as_a_copy()
-        return None
-
-    def as_a_copy(self) -> Type:
-        """The type of a value that is no part of what must not be changed: numbers are copied."""
-        plain = not (self.pointers or self.dimensions or self.reference)
-        return msgspec.structs.replace(self, base=self.own_base) if plain else self
+        if not (self.dimensions or self.pointers):
+            return None
+        pointers = self.pointers if self.dimensions else self.pointers - 1
+        inner = Type(self.base, pointers, self.dimensions[1:], self.reference)
+        # A plain value is copied: it is no part any more of what must not be changed.
+        plain = not (inner.pointers or inner.dimensions or inner.reference)
+        return msgspec.structs.replace(inner, base=self.own_base) if plain else inner
 
 
 def type_of_name(file: ProgramFile, name: str, scope: int) -> Type | None:
@@ -126,9 +122,7 @@ def declared_type(file: ProgramFile, node: int) -> Type | None:
 def _is_kept_constant(tree: Tree, declaration: int) -> bool:
     """True where what a declared name points at, refers to or holds cannot be changed through it: nor may it be through
     any other name that it is given to."""
-    children = tree.children(declaration)
-    before = itertools.takewhile(lambda child: tree.field[child] not in {"left", "declarator", "name"}, children)
-    words = [word for child in before for text in tree.leaf_texts(child) for word in text.split()]
+    words = _words_of_type(tree, declaration)
     return "const" in words and "char" not in words
 
 
@@ -164,6 +158,11 @@ def _bracket_pairs(tree: Tree, declarator: int) -> list[str]:
 
 def _base(tree: Tree, declaration: int) -> str:
     """The words of a declaration's type, without those that do not belong to the value."""
+    return _of_the_value(_words_of_type(tree, declaration))
+
+
+def _words_of_type(tree: Tree, declaration: int) -> list[str]:
+    """The words of a declaration before what it declares."""
     words: list[str] = []
     for child in tree.children(declaration):
         if tree.field[child] in {"left", "declarator", "name", "right", "parameters", "parameter"} or tree.kind[
@@ -176,7 +175,7 @@ def _base(tree: Tree, declaration: int) -> str:
         if tree.text[child] in {"for", "foreach", "(", "catch"}:
             continue
         words += [w for t in tree.leaf_texts(child) for w in t.split()]
-    return _of_the_value(words)
+    return words
 
 
 def _of_the_value(words: list[str]) -> str:

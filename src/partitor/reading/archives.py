@@ -86,7 +86,7 @@ class Unpacker:
         """All files of the archive `name`. Raises UnreadableSubmission where it must be refused."""
         if depth > self.limits.depth:
             raise UnreadableSubmission(f"{name}: archives inside archives go more than {self.limits.depth} deep")
-        result = Unpacked([], refused=[])
+        result = Unpacked([])
         for path, size, read in self._members(name, data):
             if read is not None:
                 self._member(name, path, size, read, result)

@@ -16,6 +16,7 @@ def is_crossed(table: Table) -> bool:
     of them: there it is another variable."""
     first = table.copies[0]
     file, tree, names = first.file, first.file.tree, first.file.names
+    slots = [spot.nodes[0] for column in table.all_columns for spot in column.spots]
     for column in table.columns:
         if not (column.is_name and column.is_target):
             continue
@@ -23,7 +24,6 @@ def is_crossed(table: Table) -> bool:
             loop = _loop_of(file, spot.nodes[0])
             if loop is None:
                 continue
-            slots = [s.nodes[0] for c in table.all_columns for s in c.spots]
             inside = [i for i in names.within(loop, tree.end[loop]) if tree.text[i] == column.values[0]]
             if any(not any(s <= i < tree.end[s] for s in slots) and names.role[i] < Role.MEMBER for i in inside):
                 return True

@@ -76,7 +76,7 @@ def _branches(file: ProgramFile, statements: Sequence[int], symbols: Sequence[in
             continue
         done = [file.block_at[b].statements for b in file.blocks_of(statement)]
         sizes = [[tree.end[s] - s for s in inside] for inside in done]
-        if not any(sizes[k] == sizes[k + 1] == sizes[k + 2] for k in range(len(sizes) - 2)):
+        if not any(len(list(group)) >= FEWEST for _, group in itertools.groupby(sizes)):
             continue
         kinds = [tuple(tree.kind[s : tree.end[s]] for s in inside) for inside in done]
         for _, group in itertools.groupby(zip(kinds, done, strict=True), key=lambda pair: pair[0]):

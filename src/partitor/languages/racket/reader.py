@@ -263,7 +263,7 @@ class _Builder:
     def _special(self, datum: _Datum, items: Data, field: str) -> None:
         self._open("special_form", datum, field)
         self._word(items[0])
-        asks = len(items) > 1 and self._symbol(items[0]) == "case"
+        asks = self._symbol(items[0]) == "case"
         for k, item in enumerate(items[1:]):
             if asks and k and item.kind == "list":
                 self._case(item)
