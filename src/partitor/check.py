@@ -15,6 +15,7 @@ from .languages.registry import LANGUAGES
 from .procedures import slips
 from .procedures.calls import CallMap, map_calls, uncalled, undefined_calls
 from .procedures.required import Match, match_required, parameter_decides
+from .procedures.sizes import own_statements
 from .program.program import Procedure, Program, ProgramFile
 from .reading.collect import Submission
 from .reading.starter import handed_out_lines
@@ -27,7 +28,7 @@ from .suggestions.candidate import Candidate
 from .suggestions.jobs import job_candidates
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
-from .suggestions.worked import Worked, own_statements, work_through
+from .suggestions.worked import Worked, work_through
 
 NEEDS_THE_WHOLE = frozenset(
     {"missing-function", "uncalled-function", "undefined-call", "loose-code", "unused-parameter"}

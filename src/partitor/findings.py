@@ -27,6 +27,7 @@ from .outlines import (
 from .procedures import slips
 from .procedures.calls import CallMap, redefined, uncalled, undefined_calls
 from .procedures.required import Match
+from .procedures.sizes import own_statements
 from .program.program import Procedure, Program, ProgramFile
 from .program.shapes import skeleton
 from .records import Change, Finding, Place, Suggestion
@@ -40,6 +41,7 @@ from .repeats.runs import Run
 from .repeats.slots import Copy, Table
 from .suggestions.attempts import Deadline, Proved, attempt
 from .suggestions.candidate import Candidate, InFile
+from .suggestions.cutting import first_proved
 from .suggestions.folds import least_saving
 from .suggestions.functions import function_candidate
 from .suggestions.jobs import copy_of, job_candidates
@@ -49,7 +51,6 @@ from .suggestions.near_merges import near_merge_candidate
 from .suggestions.patches import can_be_patched, unified_diff
 from .suggestions.renames import rename_candidate
 from .suggestions.steps import steps_of
-from .suggestions.worked import first_proved, own_statements
 
 
 class Remarks:

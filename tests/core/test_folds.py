@@ -9,7 +9,7 @@ from core.hidden import hidden
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
-from partitor.suggestions import folds, worked
+from partitor.suggestions import cutting, folds
 from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.folds import Folds
 from partitor.suggestions.steps import NO_COPIES
@@ -82,18 +82,18 @@ def test_what_was_cut_once_is_not_cut_again_for_each_of_its_steps(monkeypatch):
 
 """
     text = "def main():\n" + "".join(part.format(k=k) for k in range(3, 9)) + "\nmain()\n"
-    cut, steps_of = [], worked.steps_of
+    cut, steps_of = [], cutting.steps_of
 
     def counted(*asked):
         cut.append(asked)
         return steps_of(*asked)
 
-    monkeypatch.setattr(worked, "steps_of", counted)
+    monkeypatch.setattr(cutting, "steps_of", counted)
     program = Program([read(text, "python")])
-    cutting = worked.Cutting(set(), set(), NO_COPIES)
+    singly = cutting.Cutting(set(), set(), NO_COPIES, {}, {program.files[0].path})
     links = 0
-    while (link := worked._next_step(program, Limits(), Deadline(100), cutting)) is not None:
-        program, links = replaced(program, link.changed), links + 1
+    while (link := cutting.next_cut(program, Limits(), Deadline(100), singly)) is not None:
+        program, links = replaced(program, [(link.file, link.after)]), links + 1
     assert links > 3
     assert len(cut) < links
     main = program.files[0].source.text.split("def main")[1]

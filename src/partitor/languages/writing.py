@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 import msgspec
 
 from ..errors import CannotWrite
+from ..program.names import Role
 from ..program.program import ProgramFile
 from ..program.types import Type
 
@@ -304,7 +305,14 @@ def leading_space(file: ProgramFile, node: int) -> str:
 
 
 def style_of(file: ProgramFile) -> Style:
-    """Read the style off the file; where it is mixed, the commoner habit wins."""
+    """Read the style off the file, once; where it is mixed, the commoner habit wins."""
+    known = file.derived.get("style")
+    if not isinstance(known, Style):
+        known = file.derived["style"] = _style_of(file)
+    return known
+
+
+def _style_of(file: ProgramFile) -> Style:
     declares = file.language.declares
     indents = Counter(_indent_steps(file))
     quotes = Counter(
@@ -313,7 +321,7 @@ def style_of(file: ProgramFile) -> Style:
         if kind == "string" and text[:1] in ("'", '"')
     )
     names = [p.name for p in file.procedures[1:]] + [
-        file.tree.text[i] for i in file.names.nodes if file.names.role[i].name == "WRITE"
+        file.tree.text[i] for i in file.names.nodes if file.names.role[i] is Role.WRITE
     ]
     if file.language.started_by_hand and file.language.case_blind:
         # The names of a form's handlers say nothing of how this student names things.

@@ -241,6 +241,8 @@ class ProgramFile:
             return True
         if self.language.shares_top and not self.is_module:
             return any(name in file.outward_names or name in file.told_outside for file in self.beside)
+        if not self.beside:
+            return False
         stem = PurePosixPath(self.path).stem
         return any(stem in f.names.everything and name in f.names.everything for f in self.beside)
 

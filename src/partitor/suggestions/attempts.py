@@ -80,11 +80,7 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
         if isinstance(tried, tuple):
             known: Proved | str = tried[1]
             return known
-        spent = candidate.file.derived.get("proved lines", 0)
-        assert isinstance(spent, int)
-        if spent > MOST_PROVED:
-            return "the program is too long to work out every suggestion in it"
-        candidate.file.derived["proved lines"] = spent + len(candidate.file.lines)
+        spend(candidate.file)
         text = apply_edits(candidate.file, candidate.edits)
     except CannotWrite as problem:
         return str(problem)
@@ -104,6 +100,15 @@ def _attempt(make: Callable[[], Candidate]) -> Proved | str:
         edits = edits_between(link.file, text)
         candidate = msgspec.structs.replace(candidate, file=link.file, edits=edits, via=None)
     return Proved(candidate, after)
+
+
+def spend(file: ProgramFile) -> None:
+    """Count one more reading of a file. Raises CannotWrite where it was read too often."""
+    spent = file.derived.get("proved lines", 0)
+    assert isinstance(spent, int)
+    if spent > MOST_PROVED:
+        raise CannotWrite("the program is too long to work out every suggestion in it")
+    file.derived["proved lines"] = spent + len(file.lines)
 
 
 def tried(make: Callable[[], Candidate]) -> Proved | str:

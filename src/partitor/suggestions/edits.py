@@ -8,6 +8,7 @@ from difflib import SequenceMatcher
 import msgspec
 
 from ..errors import CannotWrite
+from ..languages.writing import style_of
 from ..program.program import ProgramFile
 from ..repeats.slots import Copy
 
@@ -54,6 +55,8 @@ def rewritten(file: ProgramFile, text: str) -> ProgramFile:
     source = msgspec.structs.replace(file.source, text=text, original=None)
     after = ProgramFile(source, file.language, file)
     after.beside = file.beside
+    # What was written for the student says nothing of how the student writes.
+    after.derived["style"] = style_of(file)
     return after
 
 

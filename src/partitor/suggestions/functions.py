@@ -76,10 +76,12 @@ def function_candidate(
     name: str = "",
     asked: Asked = ANY,
     leaving: Exit | None = None,
+    besides: Iterable[str] = (),
 ) -> Candidate:
     """The function for the copies of a table; variables of the program are given to it where it is `asked` for more
     parameters than it needs otherwise; `leaving`: how the copies leave what they stand in, where the function is to
-    tell its callers when to. Raises CannotWrite where it cannot be put into code."""
+    tell its callers when to; `besides`: names that other functions are given at the same time. Raises CannotWrite
+    where it cannot be put into code."""
     table = _with_whole_texts(with_fractions(table))
     copies = table.copies
     file = copies[0].file
@@ -87,7 +89,7 @@ def function_candidate(
     sharing = refuse_apart(copies) if apart else None
     require_whole_lines(copies)
     writer = writer_for(file)
-    namer = Namer(file, writer.style)
+    namer = Namer(file, writer.style, besides=besides)
     try:
         interface = _interface(table, namer.inside(copies[:1], table.columns), sharing, asked)
     except TooMuch:

@@ -89,17 +89,19 @@ PLACE = re.compile(r"[a-z]?[xyz]")
 
 
 class Namer:
-    """Gives fresh names in one file."""
+    """Gives fresh names in one file, none of them one of `besides`."""
 
-    def __init__(self, file: ProgramFile, style: Style, outer: Namer | None = None) -> None:
+    def __init__(
+        self, file: ProgramFile, style: Style, outer: Namer | None = None, besides: Iterable[str] = ()
+    ) -> None:
         self.file = file
         self.style = style
         self.outer = outer
         language = file.language
-        self.taken = {self._key(name) for name in {*language.builtins, *language.keywords}}
+        self.taken = self._keys({*language.builtins, *language.keywords, *besides})
         if outer is None:
             for one in (file, *file.beside):
-                self.taken |= {self._key(name) for name in one.names.everything | one.told_outside}
+                self.taken |= self._keys(one.names.everything | one.told_outside)
 
     def inside(self, copies: Sequence[Copy], columns: Sequence[Column], besides: Iterable[str] = ()) -> Namer:
         """Gives names for the variables of a new function with the statements of `copies`: what only other
@@ -115,11 +117,13 @@ class Namer:
         }
         shared = _shared_names(self.file)
         gone = self._only_there({node for c in columns if c.is_name for spot in c.spots for node in spot.nodes}, shared)
-        namer.taken |= {self._key(name) for name in {*(shared - gone), *inside, *besides}}
+        namer.taken |= self._keys({*(shared - gone), *inside, *besides})
         return namer
 
     def _only_there(self, replaced: set[int], wanted: Iterable[str]) -> set[str]:
         """Names that stand nowhere but in places that are replaced."""
+        if not replaced:
+            return set()
         text, found = self.file.tree.text, set(wanted)
         for i in self.file.names.nodes:
             if i not in replaced:
@@ -128,6 +132,9 @@ class Namer:
 
     def _is_name(self, text: str) -> bool:
         return text.replace(self.style.joint, "_").isidentifier()
+
+    def _keys(self, names: Iterable[str]) -> set[str]:
+        return {name.casefold() for name in names} if self.file.language.case_blind else set(names)
 
     def _key(self, name: str) -> str:
         return name.casefold() if self.file.language.case_blind else name

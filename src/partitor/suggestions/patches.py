@@ -33,7 +33,7 @@ def raw_lines(raw: str) -> list[str]:
     >>> raw_lines("a\\r\\nb\\nc")
     ['a\\r\\n', 'b\\n', 'c']
     """
-    return [m.group() for m in LINE.finditer(raw) if m.group()]
+    return [line for line in LINE.findall(raw) if line]
 
 
 Operation = Literal["replace", "delete", "insert", "equal"]

@@ -12,8 +12,7 @@ import itertools
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 
-import msgspec
-
+from ..frozen import Frozen
 from ..program.blocks import Block
 from ..program.flow import EMPTY, Flow, Set, flow_of, summaries_of
 from ..program.program import Procedure, ProgramFile
@@ -52,7 +51,7 @@ Words = tuple[str, ...]
 """The words of a statement, by which it is known again after other lines have changed."""
 
 
-class Unfolded(msgspec.Struct, frozen=True):
+class Unfolded(Frozen, frozen=True):
     """Copies that could not be folded: what is cut into steps should not make functions that are alike of them."""
 
     heads: frozenset[Words]
@@ -88,7 +87,18 @@ def words_of_statement(file: ProgramFile, statement: int) -> Words:
 
 def steps_of(file: ProgramFile, procedure: Procedure, limit: int, copies: Unfolded = NO_COPIES) -> list[Table]:
     """The segments worth a function each, in order; [] where the procedure is better left whole. `copies`: those that
-    are told and could not be folded."""
+    are told and could not be folded. Worked out once."""
+    key = ("steps", procedure.node, limit, id(copies))
+    if key not in file.derived:
+        # The copies are kept too, so that their identity stays their own.
+        file.derived[key] = (copies, _steps_of(file, procedure, limit, copies))
+    known = file.derived[key]
+    assert isinstance(known, tuple)
+    tables: list[Table] = known[1]
+    return tables
+
+
+def _steps_of(file: ProgramFile, procedure: Procedure, limit: int, copies: Unfolded) -> list[Table]:
     body = file.body_of(procedure)
     if body is None or len(body.statements) > MOST_STATEMENTS:
         return []
@@ -242,15 +252,18 @@ class _Cutter:
             # What leaves can only be a step where nothing follows on it.
             usable = not leaves or last == len(self.statements) - 1
             needed = EMPTY if self.scope == 0 else taken
+            if size > self.most or len(needed) > MOST_PARAMETERS:
+                # So it is with all that are wider.
+                return
             cost = self._cost(start, width, size, needed, written, leaves) if usable else None
             begun = SET_ABOVE if start and self._sets(start - 1) & taken else 0.0
             yield width, None if cost is None else cost + begun
 
     def _cost(self, start: int, width: int, size: int, taken: Set, written: Set, leaves: bool) -> float | None:
-        if size < GOOD_SIZE.start or size > self.most or self._parts_copies(start, start + width):
+        if size < GOOD_SIZE.start or self._parts_copies(start, start + width):
             return None
         given = written & self.flow.live_after[self.statements[start + width - 1]]
-        if len(taken) > MOST_PARAMETERS or len(given) > MOST_GIVEN or written & self.flow.always_live:
+        if len(given) > MOST_GIVEN or written & self.flow.always_live:
             return None
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)

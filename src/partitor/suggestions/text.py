@@ -163,14 +163,12 @@ def in_terms_of(
 
 def _string_lines(file: ProgramFile, first: int, last: int) -> set[int]:
     """Lines that begin inside a string and must not be moved."""
-    tree = file.tree
-    lines: set[int] = set()
-    for node, text in enumerate(tree.text):
-        if "\n" in text and tree.kind[node] in {"string", "string_content"}:
-            start = tree.start_line(node)
-            if first <= start <= last:
-                lines.update(range(start + 1, tree.end_line(node) + 1))
-    return lines
+    known = file.derived.get("string lines")
+    if not isinstance(known, list):
+        tree = file.tree
+        nodes = [n for n, text in enumerate(tree.text) if "\n" in text and tree.kind[n] in {"string", "string_content"}]
+        known = file.derived["string lines"] = [(tree.start_line(n), tree.end_line(n)) for n in nodes]
+    return {line for start, end in known if first <= start <= last for line in range(start + 1, end + 1)}
 
 
 def comment_above(file: ProgramFile, line: int) -> str:

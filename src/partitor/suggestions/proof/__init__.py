@@ -25,6 +25,7 @@ from .methods import is_object_of, prove_method
 from .named_values import prove_named_value
 from .pulled_up import prove_pulled_up
 from .renames import prove_rename, prove_renamed_variables
+from .several import prove_functions
 from .sharing import Both, prove_known, prove_shared
 from .value_functions import prove_value_function
 from .verdict import (
@@ -40,6 +41,7 @@ from .verdict import (
     MovedFunction,
     NamedValue,
     NewFunction,
+    NewFunctions,
     NewLoop,
     PulledUp,
     Refused,
@@ -63,6 +65,7 @@ __all__ = [
     "MovedFunction",
     "NamedValue",
     "NewFunction",
+    "NewFunctions",
     "NewLoop",
     "PulledUp",
     "RenamedFunction",
@@ -78,6 +81,7 @@ __all__ = [
 
 SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
     NewLoop: prove_loop,
+    NewFunctions: prove_functions,
     LookedUp: prove_lookup,
     JoinedBranches: prove_branches,
     RenamedFunction: prove_rename,

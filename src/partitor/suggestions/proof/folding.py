@@ -9,6 +9,7 @@ from __future__ import annotations
 import ast
 import re
 from collections.abc import Sequence
+from functools import lru_cache
 
 import msgspec
 
@@ -79,6 +80,7 @@ def meaning_of(file: ProgramFile) -> Meaning:
     return meaning
 
 
+@lru_cache(maxsize=10_000)
 def string_value(text: str, language: str = "python") -> str | None:
     """The value of a plain string literal; None for bytes, broken or formatted ones.
 

@@ -35,7 +35,7 @@ def prove_function(before: ProgramFile, after: ProgramFile, claim: NewFunction) 
     proof.finish()
 
 
-class _Call(msgspec.Struct, frozen=True, eq=False):
+class Call(msgspec.Struct, frozen=True, eq=False):
     arguments: tuple[int, ...]
     targets: tuple[str, ...]
     declares: tuple[str, ...] = ()
@@ -55,6 +55,7 @@ class FunctionProof:
         self.before = before
         self.after = after
         self.name = name
+        self.introduced = frozenset({name})
         self.meaning = meaning_of(before)
         self.own = frozenset(own)
         """Variables that the function declares although the copies did not."""
@@ -103,7 +104,7 @@ class FunctionProof:
         if self.after.tree.end[self.definition.node] > call and not self._known_everywhere():
             raise Refused("the function is called before it is defined")
 
-    def _inlined(self, left: Sequence[int], new: int, call: _Call, first: dict[str, str]) -> int:
+    def _inlined(self, left: Sequence[int], new: int, call: Call, first: dict[str, str]) -> int:
         """How many of the statements that are left the call stands for."""
         size = len(self.definition.statements) + len(first) + bool(self.definition.value)
         if len(left) < size:
@@ -111,7 +112,7 @@ class FunctionProof:
         self._inline(left[len(first) : size], new, call, first)
         return size
 
-    def _first_values(self, left: Sequence[int], call: _Call, renamed: bool) -> dict[str, str]:
+    def _first_values(self, left: Sequence[int], call: Call, renamed: bool) -> dict[str, str]:
         """Parameters that are given what the copy first gives a variable, with that variable, which has the
         parameter's name, or where asked for another: such a parameter is that variable."""
         found: dict[str, str] = {}
@@ -160,7 +161,7 @@ class FunctionProof:
         hoisted = language.hoists and self.definition.statement == self.definition.node
         return language.methods or hoisted or self.told
 
-    def _call_at(self, statement: int) -> _Call | None:
+    def _call_at(self, statement: int) -> Call | None:
         """The introduced call that this statement is, or None."""
         tree = self.after.tree
         targets: tuple[str, ...] = ()
@@ -193,13 +194,13 @@ class FunctionProof:
         given = tuple(declared.without_labels(self.after, self.definition.node, tree.items(arguments)))
         if any(tree.kind[c] == "list_splat" for c in given):
             raise Refused("a call spreads a list")
-        return _Call((*taken.before, *given), targets, words)
+        return Call((*taken.before, *given), targets, words)
 
     def _callee(self, callee: int) -> Taken | None:
         """What is given besides where the introduced function is called; None where another one is."""
         return Taken() if self.after.tree.text[callee] == self.name else None
 
-    def _inline(self, segment: Sequence[int], statement: int, call: _Call, first: Mapping[str, str]) -> None:
+    def _inline(self, segment: Sequence[int], statement: int, call: Call, first: Mapping[str, str]) -> None:
         before, definition = self.before, self.definition
         scope = rules.scope_of_statement(before, segment[0])
         flow = flow_of(before, scope)
@@ -297,7 +298,7 @@ class FunctionProof:
         return ("assignment", *term_of(self.after, declarator, holes)[1:])
 
     def _check_declarations(
-        self, segment: Sequence[int], scope: int, call: _Call, mapping: dict[str, str], outer: int
+        self, segment: Sequence[int], scope: int, call: Call, mapping: dict[str, str], outer: int
     ) -> None:
         """Where variables are declared: one meaning a name, equal types, results declared as they were."""
         before, after, definition = self.before, self.after, self.definition
@@ -433,7 +434,7 @@ class FunctionProof:
         segment: Sequence[int],
         scope: int,
         flow: Flow,
-        call: _Call,
+        call: Call,
         mapping: dict[str, str],
         first: frozenset[str],
         private: frozenset[str],
@@ -642,7 +643,7 @@ class FunctionProof:
             if after.names.scope[i] != new or after.names.role[i] > Role.DECLARATION:
                 continue
             name = after.tree.text[i]
-            if name == self.name:
+            if name in self.introduced:
                 continue
             was, now = before.names.owner_of(name, old), after.names.owner_of(name, new)
             if (was == old) != (now == new) or (was == UNBOUND) != (now == UNBOUND):

@@ -19,7 +19,7 @@ from ...program.shapes import given_value
 from . import rules
 from .definitions import Definition, take_apart
 from .folding import Term, as_term
-from .functions import FunctionProof, _Call
+from .functions import Call, FunctionProof
 from .methods import MethodProof
 from .something import is_something
 from .terms import is_literal, term_of
@@ -99,7 +99,7 @@ class _LeavingProof(FunctionProof):
         """The walk's rule: a test behind a call belongs to it."""
         return 0 if new in self.guards else super().statement(left, new)
 
-    def _call_at(self, statement: int) -> _Call | None:
+    def _call_at(self, statement: int) -> Call | None:
         after, tree = self.after, self.after.tree
         if self.how is Leaving.ALWAYS:
             if tree.kind[statement] != after.language.returning or tree.end[statement] - statement < 3:
@@ -111,7 +111,7 @@ class _LeavingProof(FunctionProof):
             return super()._call_at(condition + 2) if denied and condition is not None else None
         return super()._call_at(statement)
 
-    def _inline(self, segment: Sequence[int], statement: int, call: _Call, first: Mapping[str, str]) -> None:
+    def _inline(self, segment: Sequence[int], statement: int, call: Call, first: Mapping[str, str]) -> None:
         if self.how is Leaving.AT_TIMES:
             guard = statement if self.only_tells else self._guard_behind(statement, call)
             self.jump = self._jump_of(guard)
@@ -121,7 +121,7 @@ class _LeavingProof(FunctionProof):
             raise Refused("the copies do not always leave")
         super()._inline(segment, statement, call, first)
 
-    def _guard_behind(self, statement: int, call: _Call) -> int:
+    def _guard_behind(self, statement: int, call: Call) -> int:
         """The test right behind a call, which asks whether one of the results is nothing; it is never nothing where the
         function comes to its end."""
         tree, definition = self.after.tree, self.definition
@@ -224,7 +224,7 @@ class _LeavingProof(FunctionProof):
         segment: Sequence[int],
         scope: int,
         flow: Flow,
-        call: _Call,
+        call: Call,
         mapping: dict[str, str],
         first: frozenset[str],
         private: frozenset[str],

@@ -31,6 +31,13 @@ class NewFunction(msgspec.Struct, frozen=True):
     """The class whose method it is, where it is given its object by name."""
 
 
+class NewFunctions(msgspec.Struct, frozen=True):
+    """Several functions were introduced, each called in one place."""
+
+    path: str
+    functions: tuple[NewFunction, ...]
+
+
 class Leaving(Enum):
     """How copies leave what they stand in, and what becomes of it."""
 
@@ -165,6 +172,7 @@ Claim = (
     | LookedUp
     | JoinedBranches
     | NewFunction
+    | NewFunctions
     | LeavingFunction
     | SharedFunction
     | MovedFunction
