@@ -77,7 +77,7 @@ def unfolded(tables: Iterable[Table]) -> Unfolded:
             heads.append(words_of_statement(copy.file, copy.first))
             if following < len(tree.kind) and tree.parent[following] == tree.parent[copy.last]:
                 heads.append(words_of_statement(copy.file, following))
-    return Unfolded(frozenset(heads), tuple(rows))
+    return Unfolded(frozenset(heads), tuple(rows)) if rows else NO_COPIES
 
 
 def words_of_statement(file: ProgramFile, statement: int) -> Words:

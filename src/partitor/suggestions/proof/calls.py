@@ -57,4 +57,4 @@ class _CallProof(FunctionProof):
         for old, new in self.changed_scopes:
             if before.names.owner_of(self.name, old) != 0:
                 raise Refused(f"{self.name} means something else there")
-            self._require_same_owners(old, new)
+            rules.require_same_owners(self.before, self.after, old, new, {self.name})

@@ -5,8 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Sequence
 
-import msgspec
-
+from ...frozen import Single
 from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import Procedure, ProgramFile
@@ -14,7 +13,7 @@ from . import declared, rules
 from .verdict import Leaving, Refused
 
 
-class Definition(msgspec.Struct, frozen=True, eq=False):
+class Definition(Single, frozen=True, eq=False):
     """The introduced function, taken apart."""
 
     node: int

@@ -9,7 +9,6 @@ from __future__ import annotations
 import ast
 import re
 from collections.abc import Sequence
-from functools import lru_cache
 
 import msgspec
 
@@ -80,7 +79,11 @@ def meaning_of(file: ProgramFile) -> Meaning:
     return meaning
 
 
-@lru_cache(maxsize=10_000)
+QUOTES = "'\""
+UNUSUAL = ("\\", "\n", "\r", "\0")
+"""Signs in a text that may mean something else, or may not stand there."""
+
+
 def string_value(text: str, language: str = "python") -> str | None:
     """The value of a plain string literal; None for bytes, broken or formatted ones.
 
@@ -93,6 +96,9 @@ def string_value(text: str, language: str = "python") -> str | None:
         return _plain_text(text)
     if text[:1] not in "'\"rRuU":
         return None
+    inside = text[1:-1]
+    if len(text) > 1 and text[-1] == text[0] in QUOTES and not any(sign in inside for sign in (text[0], *UNUSUAL)):
+        return inside
     try:
         value = ast.literal_eval(text)
     except (ValueError, SyntaxError, MemoryError, RecursionError):

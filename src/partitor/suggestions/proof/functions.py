@@ -55,7 +55,6 @@ class FunctionProof:
         self.before = before
         self.after = after
         self.name = name
-        self.introduced = frozenset({name})
         self.meaning = meaning_of(before)
         self.own = frozenset(own)
         """Variables that the function declares although the copies did not."""
@@ -153,7 +152,7 @@ class FunctionProof:
         if self.inlined == 0 or len(uses) != self.inlined + 1:
             raise Refused("the new function is used in a way that cannot be followed")
         for old, new in self.changed_scopes:
-            self._require_same_owners(old, new)
+            rules.require_same_owners(self.before, self.after, old, new, {self.name})
 
     def _known_everywhere(self) -> bool:
         """Methods, and functions that are hoisted, may be called before they are defined."""
@@ -635,19 +634,6 @@ class FunctionProof:
                 )
         if "named_expression" in str(value) or "await" in str(value) or "yield" in str(value):
             raise Refused("a value is worked out in an unusual way")
-
-    def _require_same_owners(self, old: int, new: int) -> None:
-        """No name left in the changed scope may now mean a variable further out."""
-        before, after = self.before, self.after
-        for i in after.names.nodes:
-            if after.names.scope[i] != new or after.names.role[i] > Role.DECLARATION:
-                continue
-            name = after.tree.text[i]
-            if name in self.introduced:
-                continue
-            was, now = before.names.owner_of(name, old), after.names.owner_of(name, new)
-            if (was == old) != (now == new) or (was == UNBOUND) != (now == UNBOUND):
-                raise Refused(f"{name} would mean another variable afterwards")
 
 
 def _is_written(file: ProgramFile, name: str, scope: int) -> bool:

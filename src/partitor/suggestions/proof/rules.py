@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import re
 from collections.abc import Iterable, Sequence
+from collections.abc import Set as AbstractSet
 from pathlib import PurePosixPath
 
 from ...program.flow import Flow
@@ -393,6 +394,18 @@ def names_written(file: ProgramFile, statements: Iterable[int], scope: int) -> s
         for i in names.within(s, tree.end[s])
         if names.role[i] in (Role.WRITE, Role.UPDATE) and names.owner(i) == scope
     }
+
+
+def require_same_owners(
+    before: ProgramFile, after: ProgramFile, old: int, new: int, introduced: AbstractSet[str]
+) -> None:
+    """No name left in a changed scope, which was `old` and is `new`, may now mean a variable further out."""
+    names = after.names
+    left = {after.tree.text[i] for i in names.nodes if names.scope[i] == new and names.role[i] <= Role.DECLARATION}
+    for name in sorted(left - introduced):
+        was, now = before.names.owner_of(name, old), names.owner_of(name, new)
+        if (was == old) != (now == new) or (was == UNBOUND) != (now == UNBOUND):
+            raise Refused(f"{name} would mean another variable afterwards")
 
 
 def names_of_inner_scopes(file: ProgramFile, statements: Iterable[int]) -> set[str]:

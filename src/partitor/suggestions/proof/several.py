@@ -29,10 +29,13 @@ def prove_functions(before: ProgramFile, after: ProgramFile, claim: NewFunctions
         rules.require_fresh(function.name, before)
         proofs.append(_OneOfSeveral(before, after, function.name, function.declared))
     _Several(after, proofs).walk(before)
+    changed = {scopes for proof in proofs for scopes in proof.changed_scopes}
     for proof in proofs:
-        proof.introduced = names
+        proof.changed_scopes.clear()
         proof.finish()
         proof.require_own_values(proofs)
+    for old, new in changed:
+        rules.require_same_owners(before, after, old, new, names)
 
 
 class _OneOfSeveral(FunctionProof):
