@@ -58,6 +58,13 @@ def test_a_variable_is_live_where_a_later_read_may_see_it(text, line, expected):
         ("def f(a):\n    try:\n        x = a\n    except E:\n        print(0)\n    return x\n", 6, {"a"}),
         ("def f(a):\n    try:\n        x = a\n    finally:\n        y = 0\n    return x\n", 6, {"a", "x", "y"}),
         ("def f(a):\n    x = 1\n    del x\n    return a\n", 4, {"a"}),
+        # What is deleted has no value one turn later, nor what an error was called behind its handler.
+        ("def f(a):\n    x = 1\n    for i in a:\n        print(x)\n        del (x)\n", 4, {"a", "i"}),
+        ("def f(a):\n    x = 1\n    for i in a:\n        del x, a[i]\n    print(x)\n", 5, {"a"}),
+        ("def f():\n    x = 1\n    try:\n        del [x]\n        g()\n    except E:\n        print(x)\n", 7, set()),
+        ("def f():\n    x = 1\n    with g() as h:\n        del x\n    print(x)\n", 5, set()),
+        ("def f():\n    x = 1\n    try:\n        g()\n    except E as x:\n        print(x)\n    print(1)\n", 6, {"x"}),
+        ("def f():\n    x = 1\n    try:\n        g()\n    except E as x:\n        print(x)\n    print(1)\n", 7, set()),
     ],
 )
 def test_a_variable_is_bound_where_every_way_gives_it_a_value(text, line, expected):

@@ -289,3 +289,45 @@ def test_the_worked_answer_has_them_all() -> None:
     after = worked("\n".join([TIDES.replace("main", "tell_tides"), SHEDS]))
     assert printed(after) == printed("\n".join([TIDES.replace("main", "tell_tides"), SHEDS]))
     assert after.count("def ") > 5
+
+
+LOST = """
+def tell():
+    count = 1
+    for turn in range(2):
+        try:
+            count = count + turn
+            print(count)
+        except NameError:
+            print("lost")
+        del count
+
+
+tell()
+"""
+HANDED_ON = """
+def add(count, turn):
+    try:
+        count = count + turn
+        print(count)
+    except NameError:
+        print("lost")
+    return count
+
+
+def tell():
+    count = 1
+    for turn in range(2):
+        count = add(count, turn)
+        del count
+
+
+tell()
+"""
+
+
+def test_what_is_deleted_one_turn_before_is_not_handed_on() -> None:
+    add = NewFunction("x.py", "add")
+    assert not verdict(LOST, HANDED_ON, add).proved
+    kept = [text.replace("        del count\n", "        print(2)\n") for text in (LOST, HANDED_ON)]
+    assert verdict(*kept, add).proved

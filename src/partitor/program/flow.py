@@ -53,6 +53,23 @@ def flow_of(file: ProgramFile, scope: int) -> Flow:
     return known
 
 
+def losses(file: ProgramFile) -> list[int]:
+    """The names in a file where a variable loses its value: in `del`, and behind the `as` of a handler, whose end takes
+    it. Worked out once."""
+    known = file.derived.get("losses")
+    if not isinstance(known, list):
+        tree, names = file.tree, file.names
+        takes = file.language.deleting | {"except_clause"}
+        found: list[int] = []
+        for node in [n for n, kind in enumerate(tree.kind) if kind in takes]:
+            handles = tree.kind[node] == "except_clause"
+            stop = next((c for c in tree.children(node) if tree.kind[c] in file.language.blocks), tree.end[node])
+            role = Role.WRITE if handles else Role.UPDATE
+            found += [i for i in names.within(node, stop) if names.role[i] is role]
+        known = file.derived["losses"] = found
+    return known
+
+
 class _Analysis:
     def __init__(self, file: ProgramFile, scope: int) -> None:
         self.file = file
@@ -66,6 +83,7 @@ class _Analysis:
         self.always = EMPTY
         self.cache: dict[tuple[int, int], tuple[Set, Set]] = {}
         self.parts: dict[int, tuple[list[tuple[int, int]], list[int], list[int]]] = {}
+        self.losses = [i for i in losses(file) if self.names.scope[i] == scope]
 
     def run(self) -> Flow:
         self.always = self._names_used_elsewhere()
@@ -378,6 +396,9 @@ class _Analysis:
             self._after(inner, bound)
             return bound
         ranges, blocks, clauses = self._parts(node)
+        if self.losses and (kind in language.loops or kind in {"with_statement", "try_statement"}):
+            # It may be lost one turn before, or before an error.
+            bound -= self._lost_within([(node, tree.end[node])])
         if not blocks and not clauses:
             if kind in language.leaving and kind != "goto_statement":
                 # Nothing gets past it.
@@ -439,8 +460,13 @@ class _Analysis:
             end = bound | self._header(ranges)[1]
             for block in blocks:
                 end = self._forward(self._statements(block), end)
-            ends.append(end)
+            # The name of an error is gone where its handler ends.
+            ends.append(end - self._lost_within(ranges) if self.losses else end)
         return ends
+
+    def _lost_within(self, ranges: Sequence[tuple[int, int]]) -> Set:
+        """The variables that may lose their value in some stretches of nodes."""
+        return frozenset(self.tree.text[i] for i in self.losses for start, stop in ranges if start <= i < stop)
 
     def _without_a_value(self, statement: int) -> Set:
         """Plain variables that a statement declares and gives no value, where that leaves them without one."""

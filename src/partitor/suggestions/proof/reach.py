@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from ...program.flow import losses
 from ...program.names import Role
 from ...program.program import ProgramFile
 from ...program.shapes import given_value
@@ -47,7 +48,7 @@ def has_its_value(file: ProgramFile, name: str, scope: int) -> bool:
         return False
     for statement in file.blocks[0].statements:
         if name in _given_in(file, statement):
-            return scope not in reached(file, tree.end[statement]) and not file.language.deleting & set(tree.kind)
+            return scope not in reached(file, tree.end[statement]) and not _may_be_lost(file, name)
     return False
 
 
@@ -74,6 +75,11 @@ def is_bound_before(file: ProgramFile, name: str, scope: int) -> bool:
                 not file.beside and not finds_by_name(file) and scope not in reached(file, end)
             )
     return False
+
+
+def _may_be_lost(file: ProgramFile, name: str) -> bool:
+    """True for a variable that has no value any more behind some place of the file."""
+    return any(file.tree.text[i] == name for i in losses(file))
 
 
 def _is_left_to_chance(file: ProgramFile, statement: int) -> bool:
