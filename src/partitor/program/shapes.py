@@ -298,7 +298,8 @@ class ShapeTable:
                 or (kinds[node] == language.member[0] and _is_plain_field(tree, node, variables, kept))
             ):
                 continue
-            plain[node] = blunt[node] = opened[node] = SLOT
+            mark = SLOT if kinds[node] not in ASKED else self._tokens["", "collection"]
+            plain[node] = blunt[node] = opened[node] = mark
             kind = kinds[node]
             slots.append(node)
             slot_kinds.append("number" if kind in numbers else kind)
@@ -318,7 +319,7 @@ class ShapeTable:
         """What each token known so far is in this language, by its number; the others are only themselves."""
         parts = self._parts.setdefault(language.id, {})
         literals = language.strings | language.numbers | language.constants
-        operands = {language.member[0], "unary_operator", "list", "subscript", CLASS}
+        operands = {language.member[0], "unary_operator", *COLLECTIONS, "subscript", CLASS}
         seen = self._seen.get(language.id, 0)
         for token, number in itertools.islice(self._tokens.items(), seen, None):
             kind, text = token
@@ -426,8 +427,8 @@ def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
         return True
     if kind == "unary_operator":
         return tree.end[node] - node == 3 and tree.kind[node + 2] in language.numbers
-    if kind == "list":
-        return is_plain_list(tree, node)
+    if kind in COLLECTIONS:
+        return is_plain_collection(tree, node)
     if kind == "subscript" and tree.end[node] - node <= 8:
         return all(
             tree.kind[i] in language.numbers
@@ -440,12 +441,26 @@ def is_simple_operand(tree: Tree, node: int, language: Language) -> bool:
 
 def is_plain_list(tree: Tree, node: int) -> bool:
     """True for a list of numbers and texts, of any length."""
+    return tree.kind[node] == "list" and _holds_literals(tree, node)
+
+
+COLLECTIONS = frozenset({"list", "tuple", "set"})
+ASKED = COLLECTIONS - {"list"}
+"""What stands for nothing but others like it."""
+
+
+def is_plain_collection(tree: Tree, node: int) -> bool:
+    """True for a list of numbers and texts, and for what is written otherwise and is asked like one what is in it, or
+    run through: `in ("p", "b")`."""
+    asked = tree.kind[node] == "list" or tree.text[node - 1] == "in"
+    return asked and _holds_literals(tree, node)
+
+
+def _holds_literals(tree: Tree, node: int) -> bool:
     literal = tree.language.numbers | tree.language.strings
-    marks = {"[", "]", "{", "}", ",", "-"}
+    marks = {"[", "]", "{", "}", "(", ")", ",", "-"}
     inside = range(node + 1, tree.end[node])
-    return tree.kind[node] == "list" and all(
-        tree.kind[i] in literal or tree.text[i] in marks or tree.kind[i] == "unary_operator" for i in inside
-    )
+    return all(tree.kind[i] in literal or tree.text[i] in marks or tree.kind[i] == "unary_operator" for i in inside)
 
 
 def _is_variable(tree: Tree, node: int, language: Language) -> bool:

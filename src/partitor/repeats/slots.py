@@ -19,7 +19,7 @@ import msgspec
 from ..frozen import Single
 from ..program.names import WRITES, Role
 from ..program.program import ProgramFile
-from ..program.shapes import given_value, is_plain_list
+from ..program.shapes import COLLECTIONS, given_value, is_plain_collection
 from ..program.tree import Tree
 from .columns import QUOTES, Column, Derived, Spot
 from .following import words_following
@@ -327,7 +327,7 @@ class _Walk:
                 if all(value is not None for value in values):
                     return self.match(tuple(value for value in values if value is not None))
             return self._slot(nodes)
-        if kind == "list" and tree.language.lists_are_values and all(map(is_plain_list, trees, nodes)):
+        if kind in COLLECTIONS and tree.language.lists_are_values and all(map(is_plain_collection, trees, nodes)):
             return self._slot(nodes)
         if kind == tree.language.call and tree.language.values_everywhere and all(map(_lists_literals, trees, nodes)):
             return self._slot(nodes)
@@ -404,6 +404,7 @@ VALUE_KINDS = frozenset(
         "binary_operator",
         "call",
         "list",
+        "set",
         "tuple",
         "dictionary",
         "concatenated_string",

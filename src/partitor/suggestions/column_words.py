@@ -7,7 +7,7 @@ import re
 from collections.abc import Collection, Sequence
 
 from ..program.program import ProgramFile
-from ..program.shapes import given_value
+from ..program.shapes import COLLECTIONS, given_value
 from ..program.tree import CLASS, Tree
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
@@ -236,9 +236,15 @@ def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
     parent = tree.parent[node]
     if tree.kind[parent] == language.keyword_argument[0]:
         return words_of(tree.text[next(iter(tree.children(parent)))])
-    if tree.kind[node] == "list" and tree.kind[parent] == "for_statement":
-        left = tree.child(parent, "left")
-        words = words_of(tree.text[left]) if left is not None else []
+    asked = tree.text[node - 1] == "in" and tree.kind[parent] == "comparison_operator"
+    if asked and tree.kind[node] in language.strings:
+        return ["characters"]
+    if tree.kind[node] in COLLECTIONS and (tree.kind[parent] == "for_statement" or asked):
+        left = tree.child(parent, "left") if tree.kind[parent] != "comparison_operator" else parent + 1
+        words = words_of(_last_name(file, left)) if left is not None else []
+        if asked and words and plural_of(words[-1]) in file.names.everything:
+            # `if bed in (…)` among all beds.
+            return ["wanted"]
         return [*words[:-1], plural_of(words[-1])] if words and len(words[-1]) > 2 else []
     if tree.kind[parent] in {"assignment", "augmented_assignment"} and tree.field[node] == "right":
         left = tree.child(parent, "left")
@@ -410,6 +416,8 @@ def used_as_collection(copy: Copy, column: Column) -> bool:
     for spot in column.spots:
         parent = tree.parent[spot.nodes[0]]
         if tree.kind[parent] == "for_statement" and tree.field[spot.nodes[0]] == "right":
+            return True
+        if tree.text[spot.nodes[0] - 1] == "in" and tree.kind[spot.nodes[0]] in COLLECTIONS:
             return True
         if tree.kind[parent] == "subscript" and tree.field[spot.nodes[0]] == "value":
             return True

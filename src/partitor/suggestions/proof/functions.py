@@ -21,7 +21,7 @@ from .elements import is_looked_up_at_once, is_steady_element
 from .folding import Term, meaning_of
 from .reach import has_its_value, is_unseen_until
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
-from .values import is_steady_field, lists_literals, lists_never_change, require_plain_value
+from .values import is_only_looked_at, is_steady_field, lists_literals, lists_never_change, require_plain_value
 from .verdict import NewFunction, Refused
 from .walk import Walk
 
@@ -509,7 +509,8 @@ class FunctionProof:
                 if not known and not has_its_value(self.before, mapping[parameter], scope):
                     raise Refused(f"{mapping[parameter]} may have no value yet before the copies")
             elif is_fresh_container(value):
-                self._require_used_once(parameter)
+                if not is_only_looked_at(self.after, value, self._uses(parameter)):
+                    self._require_used_once(parameter)
             elif lists_literals(self.before, value, scope):
                 if not lists_never_change(self.before):
                     self._require_used_once(parameter)

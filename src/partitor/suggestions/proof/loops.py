@@ -11,7 +11,7 @@ from ...program.program import ProgramFile
 from . import declared, places, rules
 from .folding import Term, integer_value, meaning_of
 from .terms import is_fresh_container, is_literal, matches, substitute, term_of
-from .values import require_plain_value
+from .values import is_only_looked_at, require_plain_value
 from .verdict import NewLoop, Refused
 from .walk import Walk
 
@@ -332,15 +332,17 @@ class _LoopProof:
             for turn in turns:
                 value = turn[k]
                 if is_fresh_container(value):
-                    self._require_single_use(name, statements)
+                    self._require_single_use(name, statements, value)
                     continue
                 require_plain_value(self.before, flow, value, segment[0], written | set(own))
                 if rules.names_in(value) & inner:
                     raise Refused("a value's name means something else inside the copies")
 
-    def _require_single_use(self, name: str, statements: Sequence[int]) -> None:
+    def _require_single_use(self, name: str, statements: Sequence[int], value: Term) -> None:
         after = self.after
         uses = [i for s in statements for i in after.names.within(s, after.tree.end[s]) if after.tree.text[i] == name]
+        if is_only_looked_at(after, value, uses):
+            return
         in_loop = any(
             after.tree.kind[p] in after.language.loops | after.language.scopes
             for i in uses

@@ -13,7 +13,7 @@ from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
 from .reach import has_its_value
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
-from .values import keeps_field, lists_literals, lists_never_change
+from .values import is_only_looked_at, keeps_field, lists_literals, lists_never_change
 from .verdict import MergedFunctions, Refused
 from .walk import Walk
 
@@ -382,8 +382,10 @@ class MergeProof:
         mapping = self._own_object() | {general.parameters[k]: twin.parameters[j] for k, j in kept.items()}
         fixed = {general.parameters[k]: value for k, value in values.items()}
         twin_body = self._without_first_values(twin_body, len(body), fixed, mapping)
-        if any(is_fresh_container(value) for value in fixed.values()):
-            raise Refused("a list that is made anew in each call would be shared")
+        for name, value in fixed.items():
+            uses = (i for s in body for i in after.names.within(s, after.tree.end[s]) if after.tree.text[i] == name)
+            if is_fresh_container(value) and not is_only_looked_at(after, value, uses):
+                raise Refused("a list that is made anew in each call would be shared")
         if rules.names_written(after, body, general.node) & set(fixed):
             raise Refused("the general function changes one of the values it is given")
         if rules.names_of_inner_scopes(after, body) & set(fixed):

@@ -45,6 +45,31 @@ def lists_literals(before: ProgramFile, value: Term, scope: int) -> bool:
     return plain and known and before.names.owner_of(language.list_call, scope) == UNBOUND
 
 
+def is_only_looked_at(file: ProgramFile, value: Term, uses: Iterable[int]) -> bool:
+    """True where a list of literals, used in these places, is only asked what is in it, counted or run through: it
+    stays as it is, and nobody keeps it, so that one is as good as one that is made anew each time."""
+    signs = {"[", "]", "{", "}", ","}
+    held = [as_term(t) for t in value[1:] if not (isinstance(t, tuple) and t[0] in signs)]
+    plain = value[0] in {"list", "set"} and all(map(is_literal, held))
+    return plain and all(_is_looked_at(file, i) for i in uses)
+
+
+def _is_looked_at(file: ProgramFile, node: int) -> bool:
+    tree, parent = file.tree, file.tree.parent[node]
+    if tree.text[node - 1] == "in":
+        run_through = tree.kind[parent] in {"for_statement", "for_in_clause"} and tree.field[node] == "right"
+        return run_through or (tree.kind[parent] == "comparison_operator" and tree.end[parent] == tree.end[node])
+    call = tree.parent[parent]
+    if file.language.id != "python" or file.only_argument(call) != node:
+        return False
+    callee = tree.child(call, "function")
+    return callee is not None and tree.text[callee] in LOOK and file.names.owner(callee) == UNBOUND
+
+
+LOOK = frozenset({"len", "sum", "min", "max", "sorted"})
+"""Python's own functions that leave a list of numbers and texts as it is, and do not keep it."""
+
+
 def lists_never_change(before: ProgramFile) -> bool:
     """True where one list is as good as another with the same in it: nobody changes one, or asks which it is."""
     texts = {text for file in (before, *before.beside) for text in file.tree.text}
