@@ -198,7 +198,9 @@ class Namer:
             return self.fresh(words, [column.values[0], *plain, in_convention(["this", *words], self.style)])
         shared = shared_words(column.values)
         if shared and not set(shared) & STOP_WORDS:
-            return self.fresh(shared, [column.values[0]])
+            # `sum_parts` and `sum_hours` have a word in common that is no name for a variable.
+            known = in_convention(shared, self.style) in self.file.language.builtins
+            return self.fresh(shared, [*(self._gathered_in(column, copies[0]) if known else []), column.values[0]])
         gathered = [] if shared else self._gathered_in(column, copies[0])
         if gathered:
             return self.fresh(gathered[:1], [*gathered[1:], column.values[0]])
