@@ -191,3 +191,62 @@ print(menu(int("4")))
     after = worked(text)
     assert after.count("while not") == 1
     assert printed(after) == printed(text)
+
+
+PARTS = """
+def banner(title):
+    print("*" * 20)
+    print(title)
+    print("*" * 20)
+
+
+def main():
+    weights = [8, 21, 3]
+    costs = [2, 5, 1]
+    money = 30
+
+    # feeding
+    banner("FEEDING")
+    eaten = 0
+    for k in range(len(weights)):
+        portion = weights[k] // 2
+        eaten = eaten + portion
+        print(k, "eats", portion)
+        if portion > 4:
+            print("order early")
+    print("In all", eaten)
+
+    # money
+    banner("MONEY")
+    for k in range(len(costs)):
+        cost = costs[k] * len(weights)
+        money = money - cost
+        if money < 0:
+            print("Not enough for", k)
+            money = money + cost
+    print("Left", money)
+
+    # visitors
+    banner("VISITORS")
+    income = 0
+    for day in range(4):
+        today = 40 + day * 12
+        if day > 2:
+            today = today * 2
+        income = income + today
+        print(day, today)
+    print(income, money)
+    if income > 100:
+        print("a pond")
+
+
+main()
+"""
+
+
+def test_a_loop_that_would_be_a_step_alone_takes_the_lines_around_it_along() -> None:
+    after = worked(PARTS)
+    assert printed(after) == printed(PARTS)
+    main = after[after.index("def main") :]
+    assert "banner(" not in main
+    assert 'print("Left"' not in main

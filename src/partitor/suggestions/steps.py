@@ -220,6 +220,8 @@ class _Cutter:
         for i in range(n - 1, -1, -1):
             best[i], choice[i] = best[i + 1] + self.sizes[i] * 0.9 + 0.5, 1
             for width, cost in self._costs(i):
+                if width == 1 and cost is not None:
+                    best[i] = best[i + 1] + cost
                 if cost is not None and cost + best[i + width] < best[i]:
                     best[i], choice[i] = cost + best[i + width], width
         tables, i = [], 0
