@@ -201,8 +201,10 @@ def banner(title):
 
 
 def main():
+    animals = ["otter", "lynx", "stork"]
     weights = [8, 21, 3]
     costs = [2, 5, 1]
+    days = 3
     money = 30
 
     # feeding
@@ -219,10 +221,10 @@ def main():
     # money
     banner("MONEY")
     for k in range(len(costs)):
-        cost = costs[k] * len(weights)
+        cost = costs[k] * days
         money = money - cost
         if money < 0:
-            print("Not enough for", k)
+            print("Not enough for", animals[k])
             money = money + cost
     print("Left", money)
 
