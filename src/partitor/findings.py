@@ -175,9 +175,10 @@ class Remarks:
             shared = attempt(lambda: block_candidate(part), part.table)
             if isinstance(shared, Proved) and shared.saved_lines >= least_saving(shared.candidate):
                 suggestion = _as_suggestion(shared)
+        differing = lines_that_differ([f.lines[p.start_line : p.end_line] for f, p in near.procedures])
         if suggestion is None:
             reason = merged if isinstance(merged, str) else ""
-            suggestion = towards_near_twins(first, [p for _, p in near.procedures], near.likeness, reason)
+            suggestion = towards_near_twins(first, [p for _, p in near.procedures], near.likeness, reason, differing)
         names = told_apart(near.procedures)
         told = f"{names} are alike but for {number_of_lines(near.unlike)}."
         if near.likeness is Likeness.SAME_LINES:
@@ -188,8 +189,7 @@ class Remarks:
             [Place(f.path, p.start_line, p.end_line) for f, p in near.procedures],
             (len(near.procedures) - 1) * near.alike,
             suggestion,
-            slots=suggestion.slots
-            or lines_that_differ([f.lines[p.start_line : p.end_line] for f, p in near.procedures]),
+            slots=suggestion.slots or differing,
             pattern=skeleton(first, list(first.statements_of(near.procedures[0][1]))),
             subject=near.procedures[0][1].name,
         )

@@ -54,9 +54,13 @@ def towards_a_table(kind: str, table: Table, goal: str, why_not: str) -> Suggest
 
 
 def towards_near_twins(
-    file: ProgramFile, procedures: Sequence[Procedure], likeness: Likeness, reason: str
+    file: ProgramFile,
+    procedures: Sequence[Procedure],
+    likeness: Likeness,
+    reason: str,
+    differing: Sequence[SlotColumn],
 ) -> Suggestion:
-    """Where the way leads for near twins."""
+    """Where the way leads for near twins; `differing`: their lines that differ."""
     lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
     if likeness is Likeness.SAME_LINES:
         way = WAYS[likeness]
@@ -67,15 +71,51 @@ def towards_near_twins(
         )
     if reason == LITTLE_MORE:
         return outlined("function", "Towards a function for what they share", file.path, lines, SHARED, reason)
+    otherwise = worked_out_otherwise(differing)
+    handed = (
+        "write a small function for each way, and hand the one that is meant over as a parameter."
+        if file.language.functions_are_values
+        else "give it a parameter that says which way is meant."
+    )
     return outlined(
         "merge",
         f"Towards one function in place of {len(procedures)}",
         file.path,
         lines,
-        "Keep one of the functions and call it instead of the others. Give it a parameter for each value "
-        "that differs, and one that says whether the lines that only one of them has are to run.",
+        "Keep one of the functions and call it instead of the others. "
+        + (
+            f"What each works out for {otherwise} is its own: {handed}"
+            if otherwise
+            else "Give it a parameter for each value that differs, and one that says whether the lines that only one "
+            "of them has are to run."
+        ),
         reason or "the functions are alike only but for a line or two",
     )
+
+
+def worked_out_otherwise(differing: Sequence[SlotColumn]) -> str:
+    """The one variable to which near copies give something that each works out in its own way; "" where there is none,
+    or they differ in more than plain values besides.
+
+    >>> worked_out_otherwise([SlotColumn("line 4", ("f = c * 9 / 5 + 32", "f = c * 0.62"))])
+    'f'
+    >>> worked_out_otherwise([SlotColumn("line 4", ("f = 3", "f = 5"))])
+    ''
+    """
+    ways: list[str] = []
+    for column in differing:
+        given = [GIVEN.fullmatch(line) for line in column.values]
+        names = {match["name"] for match in given if match}
+        if all(given) and len(names) == 1 and all(match and OPERATION.search(match["value"]) for match in given):
+            ways += names
+        elif len({DIGITS_AND_TEXTS.sub("", line) for line in column.values}) > 1:
+            return ""
+    return ways[0] if len(ways) == 1 else ""
+
+
+GIVEN = re.compile(r"(?:(?:let|const|var) )?(?P<name>\w+) = (?P<value>.+)")
+OPERATION = re.compile(r"[-+*/%(]")
+DIGITS_AND_TEXTS = re.compile(r"\d+(?:\.\d+)?|\"[^\"]*\"|'[^']*'")
 
 
 GIVEN_A_LAMBDA = (

@@ -621,3 +621,29 @@ def test_functions_that_do_the_same_to_the_same_are_told() -> None:
 def test_functions_that_do_it_to_something_else_are_not() -> None:
     text = LEDGER.replace("self.total -= amount", "self.spent = amount").replace("(text, -amount)", "text")
     assert "twin-functions" not in {f.rule for f in report(text).findings}
+
+
+TABLE = """
+def {name}(start, stop):
+    print("{head}")
+    value = start
+    while value <= stop:
+        other = {other}
+        print(f"{{value:<7.1f}}{{other:.1f}}")
+        value += 5
+    print("end of table")
+
+
+{name}(0, 10)
+"""
+WAYS = [("warm", "C  F", "value * 9 / 5 + 32"), ("cold", "F  C", "(value - 32) * 5 / 9"), ("far", "km", "value * 0.62")]
+
+
+def test_twins_that_work_one_thing_out_otherwise_are_led_to_a_function_for_it() -> None:
+    text = "".join(TABLE.format(name=name, head=head, other=other) for name, head, other in WAYS)
+    (suggestion,) = report(text).suggestions
+    assert suggestion.status == "outline"
+    assert "works out for other is its own" in suggestion.outline
+    assert "hand the one that is meant over" in suggestion.outline
+    asked = text.replace("value * 0.62", "round(value)").replace("value += 5", "value += 5 if stop else 6", 1)
+    assert not any("is its own" in s.outline for s in report(asked).suggestions)
