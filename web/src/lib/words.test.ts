@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { formatMeasure, percent, plural, points } from './words';
+import { formatMeasure, outcome, percent, plural, points } from './words';
 
 describe('numbers as people read them', () => {
   it('shares are whole percents', () => {
@@ -17,6 +17,13 @@ describe('numbers as people read them', () => {
       '1 remark',
       '0 remarks',
       '2 copies'
+    ]);
+  });
+  it('a batch is all checked only where all of it was read and none failed', () => {
+    expect([outcome(3, 0), outcome(3, 1), outcome(0, 0)]).toEqual([
+      'All 3 checked',
+      '2 of 3 checked, 1 failed',
+      'None could be read'
     ]);
   });
 });

@@ -15,6 +15,12 @@ export function plural(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
+/** What became of a batch that is done. */
+export function outcome(total: number, failed: number): string {
+  if (!total) return 'None could be read';
+  return failed ? `${total - failed} of ${total} checked, ${failed} failed` : `All ${total} checked`;
+}
+
 export const STATES: Record<string, string> = {
   queued: 'waiting',
   running: 'being checked',

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api, take, type Schemas } from '$lib/api/client';
   import Notice from '$lib/ui/Notice.svelte';
-  import { plural, STATES } from '$lib/words';
+  import { outcome, plural, STATES } from '$lib/words';
 
   let {
     batch,
@@ -16,6 +16,7 @@
   } = $props();
   const moving = $derived(batch.state === 'received' || batch.state === 'checking');
   const unmatched = $derived(batch.submissions.filter((s) => s.student === null).length);
+  const failed = $derived(batch.submissions.filter((s) => s.state === 'failed').length);
   let problem = $state('');
 
   async function match(submission: number, value: string) {
@@ -52,8 +53,8 @@
       {:else if batch.state === 'cancelled'}
         Cancelled; {batch.submissions.filter((s) => s.state === 'done').length} of {batch.total} were checked
       {:else if batch.state === 'done'}
-        <span class="text-done">All {batch.total} checked</span> ·
-        <a href="/assignments/{assignment}/class">look at the class</a>
+        <span class={batch.total && !failed ? 'text-done' : 'text-seal'}>{outcome(batch.total, failed)}</span>
+        {#if batch.total}· <a href="/assignments/{assignment}/class">look at the class</a>{/if}
       {/if}
     </span>
     {#if moving}<button class="press" onclick={cancel}>Cancel</button>{/if}
