@@ -291,3 +291,32 @@ def test_a_script_that_ends_where_it_uses_a_variable_too_early_stays(first: str,
 def test_a_variable_that_is_made_of_itself_has_no_type(language: str, text: str) -> None:
     file = read(text, language)
     assert all(type_of_name(file, name, 0) is None for name in "nmab")
+
+
+CONSTANT = """function tell() {
+  const ages = [34, 9];
+  print(ages);
+  print("young");
+  ages = [];
+  print(ages);
+}
+"""
+OF_ITS_OWN = """function show() {
+  print("young");
+  let ages = [];
+  print(ages);
+}
+function tell() {
+  const ages = [34, 9];
+  print(ages);
+  show();
+}
+"""
+
+
+@pytest.mark.parametrize("language", ["javascript", "typescript"])
+def test_what_may_not_be_changed_becomes_no_variable_of_a_function_s_own(language: str) -> None:
+    claim = NewFunction("x", "show", ("ages",))
+    assert not prove(read(CONSTANT, language), read(OF_ITS_OWN, language), claim).proved
+    free = [text.replace("const", "let") for text in (CONSTANT, OF_ITS_OWN)]
+    assert prove(read(free[0], language), read(free[1], language), claim).proved

@@ -118,6 +118,24 @@ def test_who_handed_in_nothing_is_told_too(packed: bool, tmp_path: Path):
     }
 
 
+@pytest.mark.parametrize(
+    ("files", "read", "unread"),
+    [
+        ({"ada/main.py": b"print(1)\n", "bo/main.pyc": b"\x00"}, ["ada"], ["bo"]),
+        ({"ada/": b"", "bo/main.pyc": b"\x00"}, [], ["ada", "bo"]),
+        ({"ada/Main.class": b"\x00", "bo/a.o": b"\x00"}, [], ["ada", "bo"]),
+        ({"ada/main.py": b"print(1)\n", "bo/": b"", "__MACOSX/x": b"\x00", ".git/c": b"\x00"}, ["ada"], ["bo"]),
+        ({"class/ada.py": b"print(1)\n", "__MACOSX/class/._a": b"\x00", "Thumbs.db": b"\x00"}, ["ada"], []),
+    ],
+)
+def test_a_student_s_folder_is_not_the_outer_one_where_the_others_hold_nothing(
+    files: dict[str, bytes], read: list[str], unread: list[str]
+):
+    batch = batch_of(Unpacker().unpack("class.zip", zipped(files)))
+    assert [s.name for s in batch.submissions] == read
+    assert [u.name for u in batch.unreadable] == unread
+
+
 def test_an_archive_of_the_folder_it_was_made_in_is_read(tmp_path: Path):
     """`tar czf class.tgz .` begins with the folder itself."""
     for name in ("ada", "bo", "cy"):

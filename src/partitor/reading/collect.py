@@ -176,8 +176,10 @@ class _Group(msgspec.Struct):
 
 def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> dict[str, _Group]:
     """The submissions by their names; also of who handed in nothing, or nothing but what is left out."""
-    folders = [path for path in unpacked.folders if not is_junk(path.partition("/")[0])]
-    strip = _common_folder([*(e.path for e in unpacked.entries), *(p for p, _ in unpacked.refused), *folders])
+    folders = [path for path in unpacked.folders if not _is_left_out(path)]
+    handed_in = [*(e.path for e in unpacked.entries), *(p for p, _ in unpacked.refused), *folders]
+    handed_in += [path for path in unpacked.left_out if "/" in path and not _is_left_out(path)]
+    strip = _common_folder(handed_in)
     by_top: dict[str, _Group] = {}
 
     def group_of(top: str) -> _Group:
@@ -189,10 +191,10 @@ def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> di
     for path, why in unpacked.refused:
         top, _, below = path[strip:].partition("/")
         group_of(top).refused.append((below or top, why))
-    outer = next((e.path[:strip] for e in unpacked.entries), "") if strip else ""
+    outer = handed_in[0][:strip] if strip else ""
     for path, files in (*((path, 0) for path in folders), *((path, 1) for path in unpacked.left_out)):
         top, slash, _ = path[strip:].partition("/")
-        if not path.startswith(outer) or not top or (slash and (is_junk(top) or top.startswith("."))):
+        if not path.startswith(outer) or not top or (slash and _is_left_out(path[strip:])):
             continue
         alone = is_compiled(top) and PurePosixPath(top).stem not in {PurePosixPath(t).stem for t in by_top}
         if slash or alone:
@@ -212,6 +214,12 @@ def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> di
             continue
         whole[_unused(name, whole)] = group
     return whole
+
+
+def _is_left_out(path: str) -> bool:
+    """True for what lies in a folder of the system's, which is nobody's work."""
+    top = path.partition("/")[0]
+    return is_junk(top) or top.startswith(".")
 
 
 def _open_nested(

@@ -335,6 +335,9 @@ class FunctionProof:
             for i in names.within(segment[0], tree.end[segment[-1]])
             if names.scope[i] == scope and names.declared_at(i)
         }
+        for name in sorted({mapping.get(own, own) for own in definition.written | self.own} - were):
+            if declared.is_constant(before, name, scope):
+                raise Refused(f"the copies give {name} another value, which may not be changed")
         if bool(call.declares) != bool(set(call.targets) & were):
             raise Refused("the result of a call is declared otherwise than before")
         if call.declares:
