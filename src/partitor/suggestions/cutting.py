@@ -27,6 +27,8 @@ from .leaving import exit_of
 from .proof import NewFunction, NewFunctions, prove
 from .steps import LEAST_INNER, Unfolded, steps_of
 
+SHORTEST = 2 * LEAST_INNER
+"""Statements of a procedure below which none of its steps is worth it: half of them are too few."""
 Texts = tuple[str, ...]
 """Statements in a row, as written."""
 
@@ -100,7 +102,9 @@ def next_step(
 
 
 def _largest_first(file: ProgramFile, procedure: Procedure, limits: Limits, cutting: Cutting) -> list[Table]:
-    """The steps of a procedure in their order, small ones last."""
+    """The steps of a procedure in their order, small ones last; none where it is too short for any."""
+    if own_statements(file, procedure) < min(limits.procedure_statements, SHORTEST):
+        return []
     tables = steps_of(file, procedure, limits.procedure_statements, cutting.copies)
     large = [t for t in tables if inner_statements(t.copies[0]) >= LEAST_INNER]
     return [*large, *(t for t in tables if t not in large)]
