@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from builders import read, report, run, worked
+from builders import printed, read, report, run, worked
 
 from partitor.repeats.slots import Copy
 from partitor.suggestions.menus import asked_for, chosen_words
@@ -257,3 +257,50 @@ def test_a_counter_is_not_called_after_what_is_taken() -> None:
 def test_times_and_signs_are_called_what_they_are(texts: tuple[str, ...], name: str) -> None:
     text = "".join(f'print("{value}".rjust(6))\nprint("=" * 6)\nprint()\n' for value in texts)
     assert f"for {name} in [" in worked(text)
+
+
+GRADES = """
+def list_good(marks):
+    found = []
+    for name in marks:
+        good = 0
+        for mark in marks[name]:
+            if mark in ("A", "B"):
+                good += 1
+        if good >= 2:
+            found.append(name)
+    print("Good:", found)
+
+
+def list_weak(marks):
+    found = []
+    for name in marks:
+        weak = 0
+        for mark in marks[name]:
+            if mark in ("D", "E", "F"):
+                weak += 1
+        if weak >= 2:
+            found.append(name)
+    print("Weak:", found)
+
+
+list_good({"Ada": ["A", "B", "F"]})
+list_weak({"Ada": ["A", "B", "F"]})
+"""
+
+
+def test_what_counts_in_twins_is_a_count_and_what_is_asked_for_is_wanted() -> None:
+    after = worked(GRADES)
+    assert printed(after) == printed(GRADES)
+    assert "        count = 0\n" in after
+    assert "(marks, wanted, label):" in after
+
+
+def test_what_adds_up_under_a_built_in_s_name_is_a_total() -> None:
+    block = "sum_{0} = 0\nfor value in {0}:\n    sum_{0} += value * 2\n    print(value)\nprint('sum', sum_{0})\n"
+    text = "hours = [1, 2]\nparts = [4, 5]\ntrips = [6]\n"
+    text += "".join(f"print({k})\n{block.format(name)}" for k, name in enumerate(("hours", "parts", "trips")))
+    text += "print(sum_hours + sum_parts + sum_trips)\n"
+    after = worked(text)
+    assert "    total = 0\n" in after
+    assert printed(after) == printed(text)

@@ -185,6 +185,9 @@ class Namer:
         if used_as_collection(copies[0], column):
             return self.fresh(["values"], ["items", "things"])
         if column.is_target:
+            added = self._added_up(column, copies[0])
+            if added:
+                return self.fresh(added[:1], [*added[1:], column.values[0]])
             return self.fresh(["item"]) if turns_a_loop(column, copies[0]) else column.values[0]
         return self.fresh(["amount"] if is_reckoned_with(column, copies[0]) else ["value"], ["given"])
 
@@ -217,19 +220,26 @@ class Namer:
             return self.fresh(["answer" if self._is_typed(column, copies[0]) else "value"], ["result"])
         return self._given(column.values[0])
 
-    @staticmethod
-    def _gathered_in(column: Column, copy: Copy) -> list[str]:
+    def _gathered_in(self, column: Column, copy: Copy) -> list[str]:
         """What a variable is that begins at nothing and to which something is added, time after time; [] for others."""
         tree, name = copy.file.tree, column.values[0]
         given = given_value(tree, copy.first)
-        if given is None or tree.text[given[0]] != name or tree.source_of(given[1]) not in {"0", "0.0", "[]"}:
-            return []
-        if tree.source_of(given[1]) == "[]":
+        if given is not None and tree.text[given[0]] == name and tree.source_of(given[1]) == "[]":
             return ["found", "values"]
+        return self._added_up(column, copy)
+
+    @staticmethod
+    def _added_up(column: Column, copy: Copy) -> list[str]:
+        """What a number is that begins at nothing and grows."""
+        tree, name = copy.file.tree, column.values[0]
+        pairs = ((s, given_value(tree, s)) for s in copy.file.statements_within(*copy.span))
+        first, value = next(((s, g[1]) for s, g in pairs if g is not None and tree.text[g[0]] == name), (0, 0))
+        if not first or tree.source_of(value) not in {"0", "0.0"}:
+            return []
         added: set[str] = set()
         for n in range(*copy.span):
             left, right = tree.child(n, "left"), tree.child(n, "right")
-            if left is None or right is None or tree.text[left] != name or n == copy.first:
+            if left is None or right is None or tree.text[left] != name or n == first:
                 continue
             if tree.kind[n] == "augmented_assignment":
                 added.add(tree.source_of(right))
