@@ -148,11 +148,15 @@ class FunctionProof:
 
     def finish(self) -> None:
         """After the walk: no other use of the new name, and no name that changed its owner."""
+        self.require_followed()
+        for old, new in self.changed_scopes:
+            rules.require_same_owners(self.before, self.after, old, new, {self.name})
+
+    def require_followed(self) -> None:
+        """The new name is used in the definition and the calls that were inlined, and nowhere else."""
         uses = [i for i in self.after.names.nodes if self.after.tree.text[i] == self.name]
         if self.inlined == 0 or len(uses) != self.inlined + 1:
             raise Refused("the new function is used in a way that cannot be followed")
-        for old, new in self.changed_scopes:
-            rules.require_same_owners(self.before, self.after, old, new, {self.name})
 
     def _known_everywhere(self) -> bool:
         """Methods, and functions that are hoisted, may be called before they are defined."""

@@ -29,12 +29,10 @@ def prove_functions(before: ProgramFile, after: ProgramFile, claim: NewFunctions
         rules.require_fresh(function.name, before)
         proofs.append(_OneOfSeveral(before, after, function.name, function.declared))
     _Several(after, proofs).walk(before)
-    changed = {scopes for proof in proofs for scopes in proof.changed_scopes}
     for proof in proofs:
-        proof.changed_scopes.clear()
-        proof.finish()
+        proof.require_followed()
         proof.require_own_values(proofs)
-    for old, new in changed:
+    for old, new in {scopes for proof in proofs for scopes in proof.changed_scopes}:
         rules.require_same_owners(before, after, old, new, names)
 
 
