@@ -118,3 +118,17 @@ def test_the_theme_is_kept_and_the_focus_is_always_seen(checked):
     checked.field("Title").send_keys(Keys.TAB)
     outline = checked.driver.execute_script("return getComputedStyle(document.activeElement).outlineStyle")
     assert outline == "solid"
+
+
+def test_a_class_is_shown_where_the_same_one_could_not_be_read_twice(checked, tmp_path):
+    assignment = Assignment.objects.earliest("id").pk
+    for name in ("first.zip", "second.zip"):
+        with zipfile.ZipFile(tmp_path / name, "w") as out:
+            out.writestr("Otto Brand/main.pyc", b"\0")
+            out.writestr("Wanda Reed/", b"")
+        checked.open(f"/assignments/{assignment}/collect")
+        checked.give_file(tmp_path / name)
+        checked.see("None could be read")
+    checked.open(f"/assignments/{assignment}/class")
+    checked.see("What they share")
+    assert checked.text().count("Otto Brand") == 2

@@ -231,7 +231,7 @@
             <div class="p-4"><Notice>{d.problem}</Notice></div>
           {/if}
           {#each d.report?.files ?? [] as f (f.path)}
-            {#each f.problems.slice(0, 3) as p (p.line)}
+            {#each f.problems.slice(0, 3) as p, k (k)}
               <p class="border-b border-line px-4 py-2">
                 <span class="text-seal">Line {p.line} could not be read:</span>
                 {p.message}.

@@ -42,7 +42,7 @@
   {#if data?.unread.length}
     <h2 class="mt-5 text-seal">Could not be read</h2>
     <ul>
-      {#each data.unread as u (u.name)}<li class="border-b border-line py-1">
+      {#each data.unread as u, k (k)}<li class="border-b border-line py-1">
           {u.name}<span class="quiet block">{u.why}</span>
         </li>{/each}
     </ul>
