@@ -10,7 +10,7 @@ from .program.program import Procedure, ProgramFile
 from .records import SlotColumn, Suggestion
 from .repeats.classes import AlikeClasses
 from .repeats.counters import are_listable
-from .repeats.judge import MOST_PARAMETERS
+from .repeats.judge import MOST_PARAMETERS, code_lines
 from .repeats.near import Likeness, NearBlock
 from .repeats.slots import Copy, Table
 
@@ -61,7 +61,7 @@ def towards_near_twins(
     differing: Sequence[SlotColumn],
 ) -> Suggestion:
     """Where the way leads for near twins; `differing`: their lines that differ."""
-    lines = sum(1 for p in procedures for n in range(p.start_line, p.end_line + 1) if n in file.code_lines)
+    lines = sum(file.code_lines_within(p.start_line, p.end_line) for p in procedures)
     if likeness is Likeness.SAME_LINES:
         way = WAYS[likeness]
         return outlined("function", way.title, file.path, lines, way.how, reason or way.why_not)
@@ -374,8 +374,3 @@ def told_apart(functions: Sequence[tuple[ProgramFile, Procedure]]) -> str:
 def listed(names: Sequence[str]) -> str:
     """`a, b and c`."""
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-
-
-def code_lines(copy: Copy) -> int:
-    """Lines of a copy that hold code."""
-    return sum(1 for n in range(copy.start_line, copy.end_line + 1) if n in copy.file.code_lines)

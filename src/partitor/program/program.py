@@ -181,6 +181,11 @@ class ProgramFile:
             self._code_lines_before = self._find_code_lines_before()
         return self._code_lines_before
 
+    def code_lines_within(self, first: int, last: int) -> int:
+        """How many of the lines from `first` to `last`, both included, hold code."""
+        before = self.code_lines_before
+        return before[last] - before[first - 1]
+
     def _find_code_lines_before(self) -> list[int]:
         known = self.code_lines
         return list(

@@ -41,8 +41,7 @@ CHECKING = ("assert", "check-", "test-")
 
 def code_lines(copy: Copy) -> int:
     """Lines with code on which the copy stands."""
-    before = copy.file.code_lines_before
-    return before[copy.end_line] - before[copy.start_line - 1]
+    return copy.file.code_lines_within(copy.start_line, copy.end_line)
 
 
 LEAST_SAVED = 2

@@ -15,7 +15,7 @@ import msgspec
 from ..errors import CannotWrite
 from ..procedures.sizes import oversized, own_statements
 from ..program.program import Procedure, Program, ProgramFile
-from ..repeats.judge import inner_statements
+from ..repeats.judge import code_lines, inner_statements
 from ..repeats.limits import Limits
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
@@ -240,11 +240,10 @@ def _in_place(edits: Iterable[Edit]) -> list[Edit]:
 def _lines_more(step: Candidate, after: ProgramFile) -> int:
     """How many lines of code longer a step made its file."""
     function = next(p for p in after.procedures if p.name == step.name)
-    own = sum(line in after.code_lines for line in range(function.start_line, function.end_line + 1))
+    own = after.code_lines_within(function.start_line, function.end_line)
     copy = _cut_out(step)
-    taken = sum(line in copy.file.code_lines for line in range(copy.start_line, copy.end_line + 1))
     call = next(edit for edit in step.edits if edit.start == copy.start_line and edit.end == copy.end_line)
-    return own - taken + len(call.lines)
+    return own - code_lines(copy) + len(call.lines)
 
 
 def _cut_out(step: Candidate) -> Copy:

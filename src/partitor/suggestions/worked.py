@@ -86,21 +86,21 @@ def work_through(
                 cut = next_cut(program, limits, deadline, cutting)
                 if cut is None:
                     break
-                lines = code_lines(program)
+                lines = lines_of(program)
                 for step, more in cut.steps:
                     lines += more
                     steps.append(Step(step.kind, step.title, lines))
                 program = replaced(program, [(cut.file, cut.after)])
                 continue
             program = replaced(program, link.changed)
-            steps.append(Step(link.candidate.kind, link.candidate.title, code_lines(program)))
+            steps.append(Step(link.candidate.kind, link.candidate.title, lines_of(program)))
             handed_out = frozenset()
     except TooCostly:
         complete = False
     return Worked(program, tuple(steps), complete)
 
 
-def code_lines(program: Program) -> int:
+def lines_of(program: Program) -> int:
     """Lines of code of all files."""
     return sum(len(f.code_lines) for f in program.files)
 
@@ -128,7 +128,7 @@ def _asked_for(fold: Proved, asked: Iterator[Callable[[], Candidate]]) -> Proved
 
 def _small_fold(repeats: Repeats, program: Program, limits: Limits) -> Proved | None:
     """A function for a block that saves a line only, where it is a step of what is too long, too."""
-    if code_lines(program) > LONGEST_READ:
+    if lines_of(program) > LONGEST_READ:
         return None
     too_long = {(id(f), p.node) for f in program.files for p, _ in oversized(f, limits.procedure_statements)}
     for block in repeats.blocks:
