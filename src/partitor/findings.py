@@ -93,7 +93,8 @@ class Remarks:
     def add_repeats(self, repeats: Repeats) -> None:
         """Runs, blocks and twins, each with its loop, function or merge."""
         for run in regrouped(repeats.runs, has_a_loop):
-            self._add_run(run)
+            if not _is_told_of_a_twin(run, repeats):
+                self._add_run(run)
         inside: dict[int, RepeatedBlock] = {}
         said: set[int] = set()
         """Near twins of which one can simply call the other."""
@@ -450,6 +451,22 @@ class Remarks:
             line = file.tree.start_line(procedure.node)
             place = Place(file.path, line, line)
         self.add(rule, message, [place], weight, subject=procedure.name)
+
+
+def _is_told_of_a_twin(run: Run, repeats: Repeats) -> bool:
+    """True for a run in one of several functions that are alike: it is told where it stands in the first of them."""
+    for twins in repeats.twins:
+        first, *others = twins.table.copies
+        if any(run.table.copies[0].lies_in(body) for body in others):
+            inside = (other.table for other in repeats.runs if other.table.copies[0].lies_in(first))
+            return any(_form(table) == _form(run.table) for table in inside)
+    return False
+
+
+def _form(table: Table) -> tuple[int, list[str]]:
+    """How many copies there are, and what each is made of."""
+    copy = table.copies[0]
+    return len(table.copies), copy.file.tree.kind[slice(*copy.span)]
 
 
 def _holds(near: NearTwins, table: Table) -> bool:

@@ -24,9 +24,16 @@ from .likenesses import NearFinder, is_a_stack, is_recursive
 from .limits import Limits
 from .near import LEAST_ALIKE, NearBlock, NearTwins
 from .order import SHORTEST, in_one_order, may_move, reordered_copies
-from .paragraphs import break_above
+from .paragraphs import Break, break_above
 from .rows import Rows
-from .runs import Run, RunFinder, StatementList, as_assignments, without_repeated_inner_runs
+from .runs import (
+    Run,
+    RunFinder,
+    StatementList,
+    as_assignments,
+    begins_with_an_end,
+    without_repeated_inner_runs,
+)
 from .seeds import stretches
 from .slots import Copy, Table, calling_one_other, compare, differing_names, likeness
 from .suffixes import Repeat, maximal_repeats
@@ -51,6 +58,8 @@ MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 MOST_UNLIKE = 2
 """Columns in which such functions may differ: what each calls itself, and one more."""
+HEADED = 1.5
+"""How much more copies are worth that each stand under a comment of their own, when others overlap them."""
 FEWEST_OF_METHODS = 4
 """Statements from which methods that do the same with different fields are worth a remark."""
 
@@ -76,6 +85,11 @@ def find_repeats(
     return _Finder(program, limits, handed_out, near).find()
 
 
+def find_runs(program: Program, limits: Limits) -> list[Run]:
+    """The runs alone, as they stand one after the other."""
+    return _Finder(program, limits, frozenset()).runs()
+
+
 class _Finder:
     def __init__(
         self, program: Program, limits: Limits, handed_out: frozenset[tuple[str, int]], near: bool = False
@@ -95,12 +109,16 @@ class _Finder:
             if block.statements
         ]
 
-    def find(self) -> Repeats:
-        twins = self._twins()
+    def runs(self) -> list[Run]:
+        """What stands in a row, but for branches."""
         finder = RunFinder(self.shapes, self.limits)
         runs = [run for sequence in self.sequences for run in finder.runs(sequence)]
         runs = without_repeated_inner_runs(runs)
-        runs += finder.together(runs)
+        return [*runs, *finder.together(runs)]
+
+    def find(self) -> Repeats:
+        twins = self._twins()
+        runs = self.runs()
         runs += [run for file in self.program.files for run in self._alike_branches(file, runs)]
         blocks = self._blocks(runs, twins)
         tables = [*(r.table for r in runs), *(t.table for t in twins)]
@@ -206,7 +224,8 @@ class _Finder:
                 continue
             starts = [places[s] for s in repeat.starts]
             for length in _lengths(starts, repeat.length):
-                copies = rows.kept_whole(_apart(_first_statements(starts, repeat.length, length), length))
+                copies = _without_an_end(_apart(_first_statements(starts, repeat.length, length), length))
+                copies = rows.kept_whole(copies)
                 if len(copies) < 2 or rows.folded_size(copies[0]) < self.limits.repeat_statements:
                     continue
                 if any(copy.lies_in(other) for copy in copies for other in taken):
@@ -229,9 +248,12 @@ class _Finder:
                         break
         candidates += self._reordered(symbols)
         candidates += self._calling_others(symbols, rows)
-        candidates.sort(key=lambda b: (-_saved_statements(b.table), -inner_statements(b.table.copies[0])))
+        headed = list(self._headed(symbols, rows))
+        weighed = [(_saved_statements(b.table), b) for b in candidates]
+        weighed += [(HEADED * _saved_statements(b.table), b) for b in headed]
+        weighed.sort(key=lambda entry: (-entry[0], -inner_statements(entry[1].table.copies[0])))
         chosen: list[RepeatedBlock] = []
-        for block in [*self._known(symbols), *candidates]:
+        for block in [*self._known(symbols), *(b for _, b in weighed)]:
             overlaps = any(
                 _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0)
                 for other in chosen
@@ -239,6 +261,28 @@ class _Finder:
             if not overlaps and not any(_overlap(block.table, table) for table in known):
                 chosen.append(block)
         return chosen
+
+    def _headed(self, symbols: list[list[int]], rows: Rows) -> Iterator[RepeatedBlock]:
+        """Blocks of which each copy is all that stands under a comment: the student says where they begin."""
+        alike: dict[tuple[int, ...], list[Copy]] = {}
+        for sequence, found in zip(self.sequences, symbols, strict=True):
+            file, statements = sequence.file, sequence.block.statements
+            breaks = [break_above(file, s) for s in statements] if file.tree.comments else []
+            heads = [k for k, above in enumerate(breaks) if above is Break.COMMENT]
+            for first, following in itertools.pairwise([*heads, len(statements)]):
+                blank = next((k for k in range(first + 1, following) if breaks[k] is Break.BLANK), following)
+                for stop in {blank, following}:
+                    copy = Copy(file, statements[first:stop])
+                    alike.setdefault(tuple(found[first:stop]), []).append(copy)
+        for copies in alike.values():
+            if len(copies) < 2 or [c.statements for c in rows.kept_whole(copies)] != [c.statements for c in copies]:
+                continue
+            if rows.folded_size(copies[0]) < self.limits.repeat_statements:
+                continue
+            table = compare(copies)
+            table = without_lost_declarations(table) if table else None
+            if table is not None and worth_a_function(table, self.limits.repeat_statements):
+                yield RepeatedBlock(table, None, rows.are_inside(table), rows.are_unlike(table))
 
     def _calling_others(self, symbols: list[list[int]], rows: Rows) -> Iterator[RepeatedBlock]:
         """Blocks that differ in the one function that they call, where functions can be given like any value."""
@@ -521,6 +565,13 @@ def _first_statements(
     if length < whole and _shows_what_was_above(starts[1], starts[0], length):
         return [(sequence, first + 1) for sequence, first in starts]
     return list(starts)
+
+
+def _without_an_end(copies: list[Copy]) -> list[Copy]:
+    """The copies, without a first statement that ends what began above them."""
+    if not copies or not begins_with_an_end(copies[0]):
+        return copies
+    return [Copy(copy.file, copy.statements[1:]) for copy in copies]
 
 
 def _shows_what_was_above(start: tuple[StatementList, int], above: tuple[StatementList, int], length: int) -> bool:

@@ -249,7 +249,7 @@ class RunFinder:
             rest = _rest(table, Copy(sequence.file, left_over)) if 2 * len(left_over) > period else None
             heads = sum(break_above(copy.file, copy.first) is not Break.NONE for copy in copies)
             uneven = sum(column.step() is None for column in table.columns)
-            odd = _worked_out(table) + _begins_with_an_end(copies[0])
+            odd = _worked_out(table) + begins_with_an_end(copies[0])
             rank = (heads, -odd, -uneven, -len(table.columns), -offset)
             if best is None or rank > best[0]:
                 best = (rank, Run(table, rest))
@@ -260,8 +260,8 @@ ENDING = re.compile(r"(end|close|stop|finish)(?![a-z])")
 """How what ends something is called: `end_fill`, `endShape`."""
 
 
-def _begins_with_an_end(copy: Copy) -> bool:
-    """True for a copy whose first statement ends what began before it (`end_fill()`), while something begins in it."""
+def begins_with_an_end(copy: Copy) -> bool:
+    """True for a copy whose first statement ends what began before it (`end_fill()`)."""
     calls = copy.file.tree.kind[copy.first] == copy.file.language.call and len(copy.statements) > 1
     return calls and ENDING.match(copy.file.called_name(copy.first)) is not None
 
