@@ -56,9 +56,7 @@ def attempt(make: Callable[[], Candidate], about: Table | NearTwins | Run | None
     `about` the same finding once more is remembered with its file."""
     if about is None:
         return _attempt(make)
-    table = about.table if isinstance(about, Run) else about
-    file = table.copies[0].file if isinstance(table, Table) else table.procedures[0][0]
-    key = ("attempt", id(about))
+    file, key = _file_of(about), ("attempt", id(about))
     if key not in file.derived:
         # The finding is kept too, so that its identity stays its own.
         file.derived[key] = (about, _attempt(make))
@@ -66,6 +64,16 @@ def attempt(make: Callable[[], Candidate], about: Table | NearTwins | Run | None
     assert isinstance(known, tuple)
     result: Proved | str = known[1]
     return result
+
+
+def was_attempted(about: Table | NearTwins | Run) -> bool:
+    """True for a finding of which it is known already what comes of it."""
+    return ("attempt", id(about)) in _file_of(about).derived
+
+
+def _file_of(about: Table | NearTwins | Run) -> ProgramFile:
+    table = about.table if isinstance(about, Run) else about
+    return table.copies[0].file if isinstance(table, Table) else table.procedures[0][0]
 
 
 MOST_PROVED = 150_000

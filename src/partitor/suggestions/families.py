@@ -15,8 +15,9 @@ from ..languages.writers import writer_for
 from ..languages.writing import WIDTH, leading_space
 from ..program.names import Role
 from ..program.program import Program, ProgramFile
-from ..repeats.find import find_repeats
+from ..repeats.find import find_runs
 from ..repeats.limits import Limits
+from ..repeats.moves import following
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table, compare
 from .arrays import array_candidate, kept_in
@@ -25,6 +26,8 @@ from .edits import apply_edits, rewritten
 from .naming import Namer
 
 NUMBERS = frozenset({"int", "float", "round", "len", "sum", "abs", "min", "max"})
+MOST_BESIDE = 3
+"""Things that differ beside the variables themselves, and stand in a list with their place."""
 USED = frozenset({Role.READ, Role.WRITE, Role.UPDATE})
 
 
@@ -36,10 +39,15 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
     families = [c.values for c in table.columns if c.is_target]
     if not file.language.variables_as_lists:
         raise CannotWrite(f"{families[0][0]} to {families[0][-1]} would have to be one list first")
+    irregular = [c for c in table.columns if c.step() is None and not c.is_target]
+    if not file.language.declares and len(irregular) - len(following(irregular)) >= MOST_BESIDE:
+        raise CannotWrite("too many things differ for a readable list")
     shared = [v for variables in families for v in variables if file.names.owner_of(v, 0) == 0]
     if any(file.is_used_beside(v) for v in shared):
         raise CannotWrite(f"{families[0][0]} to {families[0][-1]} are used in another file too")
     candidate: Candidate | None = None
+    for variables in families if not file.language.declares else ():
+        _require_plain_uses(file, variables)
     for variables in families:
         if file.language.declares:
             candidate = array_candidate(file, variables, _first_of(file, table, candidate), candidate)
@@ -47,9 +55,9 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
             candidate = _listing(file, variables, candidate)
         file = rewritten(file, apply_edits(candidate.file, candidate.edits))
     assert candidate is not None
-    found = find_repeats(Program([file]), Limits(run_copies=len(table.copies)), frozenset())
+    found = find_runs(Program([file]), Limits(run_copies=len(table.copies)))
     name = candidate.name
-    for again in (_regrouped(one, table) for one in found.runs):
+    for again in (_regrouped(one, table) for one in found):
         first = again.table.copies[0]
         same = len(again.table.copies) == len(table.copies) and len(first.statements) == len(table.copies[0].statements)
         mentions = any(file.tree.text[i] == name for i in file.names.within(*first.span))
@@ -72,6 +80,16 @@ def _regrouped(run: Run, like: Table) -> Run:
 def _first_of(file: ProgramFile, table: Table, via: Candidate | None) -> int:
     """The run's first statement; where the file was rewritten already, none."""
     return table.copies[0].first if via is None else 0
+
+
+def _require_plain_uses(file: ProgramFile, variables: Sequence[str]) -> None:
+    """Raises CannotWrite where a variable gets a value together with others, or in a loop's head."""
+    names, tree = file.names, file.tree
+    for i in names.nodes:
+        if tree.text[i] in variables and names.role[i] in {Role.WRITE, Role.UPDATE}:
+            plain = tree.kind[tree.parent[i]] in {"assignment", "augmented_assignment"} and tree.field[i] == "left"
+            if not plain:
+                raise CannotWrite(f"{tree.text[i]} gets a value in an unusual way")
 
 
 def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None) -> Candidate:

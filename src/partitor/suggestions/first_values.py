@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from ..program.names import Role
 from ..program.shapes import given_value, is_plain_list
 from ..repeats.columns import Column
-from ..repeats.slots import Table
+from ..repeats.slots import Copy, Table
 
 
 def first_values(
@@ -49,7 +49,17 @@ def first_values(
 
 def is_throughout(column: Column, table: Table) -> bool:
     """True where the column's places are all that mention the first copy's variable."""
-    first = table.copies[0]
+    return _uses(column, table.copies[0]) == {spot.nodes[0] for spot in column.spots}
+
+
+def is_the_same_elsewhere(column: Column, first: Copy) -> bool:
+    """True where all copies mention the first one's variable, too, besides what each calls otherwise."""
+    spots, names = {spot.nodes[0] for spot in column.spots}, first.file.names
+    owners = {names.owner(i) for i in spots}
+    return any(names.owner(i) in owners for i in _uses(column, first) - spots)
+
+
+def _uses(column: Column, first: Copy) -> set[int]:
+    """Where the first copy mentions its variable."""
     names, tree = first.file.names, first.file.tree
-    uses = {i for i in names.within(*first.span) if tree.text[i] == column.values[0] and names.role[i] < Role.MEMBER}
-    return uses == {spot.nodes[0] for spot in column.spots}
+    return {i for i in names.within(*first.span) if tree.text[i] == column.values[0] and names.role[i] < Role.MEMBER}

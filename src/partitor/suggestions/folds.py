@@ -16,7 +16,7 @@ from ..repeats.find import Repeats
 from ..repeats.near import NearTwins
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
-from .attempts import LEAST_SAVING, Deadline, Proved, attempt
+from .attempts import LEAST_SAVING, Deadline, Proved, attempt, was_attempted
 from .candidate import Candidate
 from .loops import loop_candidate
 from .makings import Making, block_candidate, functions, has_a_loop, loops, merges, twins_candidate
@@ -37,25 +37,44 @@ class Folds:
 
     def __init__(self, deadline: Deadline) -> None:
         self.deadline = deadline
-        self._forget()
-
-    def _forget(self) -> None:
+        self.link = 0
         self.worth: dict[Texts, _Worth | None] = {}
         """Of what was tried; None: it could not be proved, or saves too little."""
         self.looped: dict[Texts, bool] = {}
         self.first: dict[Texts, bool] = {}
         """Blocks that come before the loops in them, and that do not."""
+        self.tried: dict[Texts, int] = {}
+        """The link at which it was tried last."""
         self.relied = False
         """True where something was left out for what is remembered of it."""
 
+    def _forget(self) -> None:
+        """Keep only what was found out of the program as it is now."""
+        self.worth = {texts: worth for texts, worth in self.worth.items() if self.tried[texts] == self.link}
+        self.looped, self.first = {}, {}
+        self.relied = False
+
     def best(self, repeats: Repeats) -> Proved | None:
         """The next fold; None where none is left."""
+        self.link += 1
+        if self.link == 1:
+            self._remember(repeats)
         self.relied = False
         found = self._best(repeats)
         if found is None and self.relied:
             self._forget()
             found = self._best(repeats)
         return found
+
+    def _remember(self, repeats: Repeats) -> None:
+        """What came of findings that were suggested on their own before."""
+        blocks: list[Making] = [(partial(block_candidate, block), block.table) for block in repeats.blocks]
+        makings: list[Making] = [*loops(repeats), *blocks, *merges(repeats)]
+        for making in makings:
+            if was_attempted(making[1]):
+                texts, result = _texts_of(making), attempt(*making)
+                self.looped[texts] = isinstance(result, Proved)
+                self._keep(texts, result)
 
     def _best(self, repeats: Repeats) -> Proved | None:
         earlier = [(partial(block_candidate, b), b.table) for b in repeats.blocks if self._comes_first(b, repeats)]
@@ -75,7 +94,7 @@ class Folds:
                 waiting += [(_worth_of(found), -k, making, found)] if found is not None else []
                 continue
             known = self.worth[texts]
-            self.relied = self.relied or known is None
+            self.relied = self.relied or (known is None and self.tried[texts] < self.link)
             waiting += [(known, -k, making, None)] if known is not None else []
         while waiting:
             best = max(waiting, key=lambda entry: entry[:2])
@@ -90,9 +109,13 @@ class Folds:
     def _proved(self, making: Making, texts: Texts) -> Proved | None:
         """A fold that is proved and saves enough."""
         self.deadline.check()
-        result = attempt(*making)
+        return self._keep(texts, attempt(*making))
+
+    def _keep(self, texts: Texts, result: Proved | str) -> Proved | None:
+        """Remember what a fold is worth, and give it back where that is enough."""
         enough = isinstance(result, Proved) and result.saved_lines >= least_saving(result.candidate)
         self.worth[texts] = _worth_of(result) if isinstance(result, Proved) and enough else None
+        self.tried[texts] = self.link
         return result if isinstance(result, Proved) and enough else None
 
     def _has_a_loop(self, run: Run) -> bool:

@@ -19,12 +19,12 @@ from ..program.together import Sharing
 from ..program.types import Type
 from ..records import SlotColumn
 from ..repeats.columns import Column, Spot
-from ..repeats.judge import MOST_PARAMETERS
+from ..repeats.judge import MOST_PARAMETERS, jumps_out
 from ..repeats.known import gives_a_value
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit, closers_behind, require_whole_lines
-from .first_values import first_values, is_throughout
+from .first_values import first_values, is_the_same_elsewhere, is_throughout
 from .given_back import WIDEST_RETURN, given_back
 from .insertion import at_the_end, definition_edit, last_prototype
 from .leaving import Exit
@@ -67,6 +67,7 @@ class Asked(msgspec.Struct, frozen=True):
 
 
 ANY = Asked()
+OUT_OF_LOOPS = frozenset({"break_statement", "continue_statement"})
 
 
 def function_candidate(
@@ -87,6 +88,8 @@ def function_candidate(
     file = copies[0].file
     apart = any(copy.file is not file for copy in copies) or _in_several_classes(copies)
     sharing = refuse_apart(copies) if apart else None
+    if leaving is None and any(file.tree.kind[jump] in OUT_OF_LOOPS for jump in jumps_out(copies[0])):
+        raise CannotWrite("the copies leave a loop they stand in")
     require_whole_lines(copies)
     writer = writer_for(file)
     namer = Namer(file, writer.style, besides=besides)
@@ -433,6 +436,8 @@ def _interface(
                     called[own] = namer.neutral(column, copies)
                 else:
                     called[own] = namer.own(column, copies, own in results, told)
+            elif is_the_same_elsewhere(column, copies[0]):
+                raise CannotWrite(f"{own} is one variable in one copy and two in another")
             filled[column] = called.get(own, own)
             continue
         if column.is_target:
@@ -447,6 +452,7 @@ def _interface(
         if follows is not None:
             filled[column] = writer.linear(follows[0], 1, follows[1])
             continue
+        _require_given_early(copies, column)
         name = namer.column(column, copies, table.columns)
         filled[column] = name
         given[name] = column
@@ -614,6 +620,23 @@ def _undeclared(copy: Copy, scope: int, inputs: Sequence[str], lent: frozenset[s
 def _is_variable(column: Column) -> bool:
     """The column renames a variable that the copies assign to."""
     return column.is_name and column.is_target
+
+
+def _require_given_early(copies: Sequence[Copy], column: Column) -> None:
+    """A variable that a copy itself gives its value, before it is used, cannot be given to the function. Raises
+    CannotWrite."""
+    for k, (copy, value) in enumerate(zip(copies, column.values, strict=True)):
+        tree, names = copy.file.tree, copy.file.names
+        last = max(spot.nodes[k] for spot in column.spots)
+        if tree.text[last] != value or copy.is_reordered:
+            continue
+        above = [s for s in copy.statements if tree.end[s] <= last]
+        loops = [p for p in copy.file.parents(last) if p >= copy.first and tree.kind[p] == "for_statement"]
+        turned = [tree.child(loop, "left") for loop in loops]
+        for node in [*above, *(left for left in turned if left is not None and left < last)]:
+            written = (i for i in names.within(node, tree.end[node]) if names.role[i] in (Role.WRITE, Role.UPDATE))
+            if any(tree.text[i] == value for i in written):
+                raise CannotWrite(f"{value} changes between the copies")
 
 
 def _scope(copy: Copy) -> int:
