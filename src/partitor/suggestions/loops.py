@@ -72,7 +72,7 @@ def _one_loop(run: Run) -> Candidate:
     first = copies[0]
     require_whole_lines(copies)
     writer = writer_for(file)
-    namer = Namer(file, writer.style)
+    namer = Namer(file, writer.style).for_a_loop(copies)
     own = {c: namer.neutral(c, copies) for c in private}
     varying = msgspec.structs.replace(table, columns=tuple(c for c in table.columns if c not in private))
     plan = _accumulating(accumulator) if accumulator else _plan(varying, namer, writer)

@@ -32,9 +32,11 @@ from .column_words import (
     turns_a_loop,
     used_as_collection,
 )
+from .free_names import names_of_loops, names_to_use_again, shared_names
 from .menus import asked_for, chosen_words
 from .topics import ends_with_output, heading_of_copies, topic_of_step
 from .words import (
+    ASKING,
     CHARTS,
     CHOSEN_VERBS,
     COLORS,
@@ -42,11 +44,13 @@ from .words import (
     MAKING_NUMBERS,
     ORDINALS,
     QUANTITIES,
+    SHOWING,
     STOP_WORDS,
     TOPICS_OF_VERBS,
     VERBS,
     comment_words,
     in_convention,
+    may_be_a_topic,
     plural_of,
     shared_words,
     words_of,
@@ -54,6 +58,10 @@ from .words import (
 
 SENSED = frozenset({"analogRead", "digitalRead", "pulseIn"})
 """What is read of a sensor, not of somebody who types."""
+PLAIN = frozenset({"result", "found"})
+"""Names that say nothing of what they are."""
+MOST_TOPICS = 4
+"""Words of a function's texts that it may be called after."""
 LONGEST_LETTERS = 2
 """Letters of a name that says nothing."""
 
@@ -65,23 +73,6 @@ def differing_words(table: Table) -> set[str]:
         words = Counter(word for value in column.values for word in set(words_of(value)))
         found.update(word for word, count in words.items() if count < len(column.values))
     return found
-
-
-def _shared_names(file: ProgramFile) -> frozenset[str]:
-    """Names that are not some function's own; where capitals are not told apart, those of members too."""
-    known = file.derived.get("shared names")
-    if not isinstance(known, frozenset):
-        names, functions = file.names, {p.node for p in file.procedures if p.node}
-        members = file.language.case_blind
-        by_name = members or file.language.bare_members or file.language.methods
-        known = frozenset(
-            file.tree.text[i]
-            for i in names.nodes
-            if (by_name or file.tree.kind[file.tree.parent[i]] != "field")
-            and (members if names.role[i] > Role.DECLARATION else names.owner(i) not in functions)
-        )
-        file.derived["shared names"] = known
-    return known
 
 
 PLACE = re.compile(r"[a-z]?[xyz]")
@@ -108,17 +99,23 @@ class Namer:
         functions use is free there, and so is what a column's new name stands for."""
         namer = Namer(self.file, self.style, self)
         names, tree = self.file.names, self.file.tree
-        replaced = {spot.nodes[0] for column in columns if column.is_name for spot in column.spots}
+        spots = [spot.nodes[0] for column in columns if not column.is_called for spot in column.spots]
+        replaced = {i for node in spots for i in names.within(node, tree.end[node])}
         inside = {
             tree.text[i]
             for copy in copies
             for i in names.within(*copy.span)
             if i not in replaced and names.role[i] <= Role.DECLARATION
         }
-        shared = _shared_names(self.file)
+        shared = shared_names(self.file) - names_of_loops(self.file)
         gone = self._only_there({node for c in columns if c.is_name for spot in c.spots for node in spot.nodes}, shared)
         namer.taken |= self._keys({*(shared - gone), *inside, *besides})
         return namer
+
+    def for_a_loop(self, copies: Sequence[Copy]) -> Namer:
+        """Gives names for the variables of a loop in place of `copies`: what only other loops use is free there."""
+        self.taken -= self._keys(names_to_use_again(self.file, copies))
+        return self
 
     def _only_there(self, replaced: set[int], wanted: Iterable[str]) -> set[str]:
         """Names that stand nowhere but in places that are replaced."""
@@ -354,7 +351,9 @@ class Namer:
                 return self._capital(self._chosen(copy, chosen, new))
             if asked:
                 return self._capital(self.fresh(["handle", *words_of(asked)[:2]]))
-        return self._capital(self._function(copy, comment, new, set(), topic_of_step(copy, returned, given)))
+        kept = [name for name in returned if name in given]
+        about = topic_of_step(copy, returned, given)
+        return self._capital(self._function(copy, comment, new, set(), about, kept=kept))
 
     def _chosen(self, copy: Copy, chosen: list[str], returned: Sequence[str]) -> str:
         """A fresh name for what is done where somebody chooses it: `sell`, but `print_boats` for boats."""
@@ -372,12 +371,15 @@ class Namer:
         differing: set[str],
         about: Sequence[str] = (),
         changed: bool = False,
+        kept: Sequence[str] = (),
     ) -> str:
         words = comment_words(comment)
         if not words and len(copy.statements) == 1 and exchanges(copy):
             return self.fresh(["put", "in", "order"])
         if not words and self._draws_a_chart(copy):
             return self.fresh(["draw", "chart"])
+        if len(words) == 1 and words[0] in CHOSEN_VERBS:
+            return self.fresh(words, [in_convention([self._main_verb(copy, returned, changed), *words], self.style)])
         bounded = self._keeps_within_bounds(copy) and len(returned) == 1
         verb = "limit" if bounded else self._main_verb(copy, returned, changed)
         if words and words[0] in COMMON_VERBS:
@@ -386,7 +388,7 @@ class Namer:
             verb, words = words[0], []
         nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
         if not nouns:
-            told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] not in {"result", "found"} else []
+            told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] not in PLAIN else []
             given = [w for w in told if len(w) > 2 and w not in differing and w not in STOP_WORDS]
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)
@@ -398,7 +400,25 @@ class Namer:
             nouns = ["one"]
         if nouns == ["part"] and verb in TOPICS_OF_VERBS:
             nouns = [TOPICS_OF_VERBS[verb]]
-        return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)])
+        others = (
+            []
+            if words or bounded
+            else self._other_names(copy, verb, returned or kept, differing, changed or not returned)
+        )
+        return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)], others)
+
+    def _other_names(
+        self, copy: Copy, verb: str, returned: Sequence[str], differing: set[str], changed: bool
+    ) -> list[str]:
+        """Further names for a function, where the first one is in use: what it works out beside what it shows, else
+        the next words that its names and texts use most."""
+        if returned:
+            worked_out = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] not in PLAIN else []
+            other = {"update": "change"}.get(verb) or ("update" if changed else "find")
+            verbs = [verb, other] if verb == "read" else [other]
+            return [in_convention([v, *worked_out], self.style) for v in verbs] if worked_out else []
+        topics = self._topics(copy, differing, verb == "read")[1:]
+        return [in_convention([verb, word], self.style) for word in topics if may_be_a_topic(word)]
 
     @staticmethod
     def _draws_a_chart(copy: Copy) -> bool:
@@ -465,7 +485,10 @@ class Namer:
         """What is done, in a word; `changed`: to what is given, which is given back."""
         file = copy.file
         start, stop = copy.span
-        calls = Counter(file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call)
+        statements = set(file.statements_within(start, stop))
+        made = [n for n in range(start, stop) if file.tree.kind[n] == file.language.call]
+        # What is typed to go on, and kept nowhere, is not read.
+        calls = Counter(file.called_name(n) for n in made if not (n in statements and file.called_name(n) in ASKING))
         own = [w for name in calls for w in words_of(name)[:1] if w in COMMON_VERBS]
         if returned and changed and any(PLACE.fullmatch(name.rstrip("0123456789")) for name in returned):
             return "move"
@@ -477,6 +500,10 @@ class Namer:
             if reads or ends_with_output(copy):
                 return "read" if reads else "print"
             return "make" if self._makes(calls) else "update" if changed else "find"
+        last = copy.statements[-1]
+        at_last = words_of(file.called_name(last))[:1] if file.tree.kind[last] == file.language.call else []
+        if at_last and at_last[0] in SHOWING and file.called_name(last) not in VERBS:
+            return at_last[0]
         for name, verb in VERBS.items():
             if calls[name]:
                 return verb
@@ -512,8 +539,12 @@ class Namer:
         return any(name[:1].isupper() for name in calls) and not self.file.language.capitals
 
     def _topic(self, copy: Copy, differing: set[str], asks: bool = False) -> list[str]:
-        """The word that the copy's names and texts use most, but for the words of `differing`; where the copy asks for
-        something, its texts are what it says to people, and tell nothing."""
+        """The word that the copy's names and texts use most."""
+        return self._topics(copy, differing, asks)[:1]
+
+    def _topics(self, copy: Copy, differing: set[str], asks: bool = False) -> list[str]:
+        """The words that the copy's names and texts use, most used first, but for the words of `differing`; where the
+        copy asks for something, its texts are what it says to people, and tell nothing."""
         file = copy.file
         start, stop = copy.span
         counts: Counter[str] = Counter()
@@ -537,7 +568,7 @@ class Namer:
         if len(most) > LONGEST_OF_TWO and COLORS.issuperset(most):
             # Red, yellow and green are not what only one of them is.
             return ["lights"]
-        return [counts.most_common(1)[0][0] if counts else reckoned]
+        return [word for word, _ in counts.most_common(MOST_TOPICS)] or [reckoned]
 
 
 def _keeps_parts(copy: Copy) -> bool:

@@ -83,8 +83,8 @@ class _LoopProof:
         statements = self.after.block_at[body].statements
         if not statements:
             raise Refused("the loop does nothing")
-        fresh = [v for v in variables if v not in self.before.names.everything]
-        own = [v for v in variables if v not in fresh]
+        own = self._given_in_copies(variables, left[: len(variables) + len(statements)])
+        fresh = [v for v in variables if v not in own]
         self._check_variables(fresh, own, statements, scope, loop)
         self._refuse_jumps(statements)
         size = len(own) + len(statements)
@@ -92,6 +92,8 @@ class _LoopProof:
         segment = left[: size * len(turns) - carried]
         if len(segment) != size * len(turns) - carried:
             raise Refused("the loop has more turns than there are copies")
+        for name in fresh:
+            rules.require_free(name, self.before, scope, segment)
         self._check_values(turns, variables, own, statements, segment, scope)
         holes = frozenset(
             i
@@ -118,6 +120,14 @@ class _LoopProof:
             if name not in self.called.get(name, ()):
                 rules.require_fresh(name, self.before)
         return len(segment)
+
+    def _given_in_copies(self, variables: Sequence[str], first: Sequence[int]) -> list[str]:
+        """The variables of which the copies speak themselves, by what stands first."""
+        before = self.before
+        if not before.names.everything.isdisjoint(variables):
+            spoken = {before.tree.text[i] for i in before.names.within(first[0], before.tree.end[first[-1]])}
+            return [v for v in variables if v in spoken]
+        return []
 
     def _private_uses(self, statements: Sequence[int]) -> frozenset[int]:
         """Where the variables stand that each copy calls by a name of its own: nowhere but in the loop."""
@@ -270,8 +280,6 @@ class _LoopProof:
         self, fresh: list[str], own: list[str], statements: Sequence[int], scope: int, loop: int
     ) -> None:
         after, tree = self.after, self.after.tree
-        for name in fresh:
-            rules.require_fresh(name, self.before)
         if after.language.implicit_locals:
             counts = after.tree.kind[after.tree.child(loop, "right") or loop] == "counting_range"
             inner_scope = rules.scope_of_statement(after, loop)

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Sequence
 from collections.abc import Set as AbstractSet
 from pathlib import PurePosixPath
 
-from ...program.flow import Flow
+from ...program.flow import Flow, flow_of
 from ...program.members import class_name
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
@@ -63,6 +63,31 @@ def require_fresh(name: str, file: ProgramFile) -> None:
         raise Refused(f"the name {name} already means something")
     if file.is_used_beside(name):
         raise Refused(f"the name {name} already means something")
+
+
+def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int]) -> None:
+    """`name` must mean nothing in the original, or be a variable of `scope` that nobody needs behind `segment`, of
+    which the segment does not speak: a loop there may give it any value. What other functions call theirs is free."""
+    names, tree, language = file.names, file.tree, file.language
+    if name not in names.everything or not language.object_is_given:
+        require_fresh(name, file)
+        return
+    known = name in language.builtins | language.keywords or name in file.told_outside or file.is_used_beside(name)
+    if known or (scope and tree.kind[scope] not in language.procedures):
+        raise Refused(f"the name {name} already means something")
+    guarding = {"try_statement", "with_statement"}
+    if any(tree.kind[p] in guarding for p in file.parents(segment[0]) if p > scope):
+        raise Refused(f"{name} may be needed where an error is dealt with")
+    flow, start, stop = flow_of(file, scope), segment[0], tree.end[segment[-1]]
+    for i in names.nodes:
+        if tree.text[i] != name or not scope <= i < tree.end[scope]:
+            continue
+        owner = names.owner(i)
+        own = owner == scope == names.scope[i] and names.role[i] in {Role.READ, Role.WRITE}
+        if start <= i < stop or not (own or scope < owner):
+            raise Refused(f"the name {name} already means something")
+    if name in flow.live_after[segment[-1]] | flow.always_live:
+        raise Refused(f"the value of {name} is needed later")
 
 
 def require_builtin(name: str, file: ProgramFile, scope: int) -> None:
