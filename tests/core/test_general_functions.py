@@ -95,7 +95,7 @@ document.getElementById("b2").onclick = check2;
 def test_handlers_keep_their_names_and_call_one_function() -> None:
     after = worked(HANDLERS, "javascript")
     assert 'function check1() {\n  checkBox(1, "salt");\n}' in after
-    assert "function checkBox(number, name) {" in after
+    assert "function checkBox(number, rightAnswer) {" in after
     assert after.rstrip().endswith('document.getElementById("b2").onclick = check2;')
 
 

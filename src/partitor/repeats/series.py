@@ -52,6 +52,17 @@ def series_of(values: Sequence[str]) -> str:
     return kinds.pop()[:-1] if told and kinds else ""
 
 
+def is_day_or_month(text: str) -> bool:
+    """True for a text that is the name of a day or a month, whatever stands around it.
+
+    >>> is_day_or_month('"Monday   "'), is_day_or_month("monday")
+    (True, False)
+    """
+    word = text.strip("\"' |:").lower()
+    told = (members for about, members in SERIES if about in {"days", "months"})
+    return text[:1] in "\"'" and any(word in members for members in told)
+
+
 def family_of(values: Sequence[str]) -> Family | None:
     """The family of names that count up by one, in their order; None for other names.
 

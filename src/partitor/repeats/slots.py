@@ -218,15 +218,27 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
     derived: list[Derived] = []
     for column, values in texts:
         for base, inner in bases:
-            at = values[0].find(inner[0])
-            before, after = values[0][: max(at, 0)], values[0][at + len(inner[0]) :]
-            held = [f"{before}{v}{after}" for v in inner]
-            if at >= 0 and len(inner[0]) > 1 and (before + after).strip() and held == values:
-                derived.append(Derived(column, base, before, after))
+            around = _around(inner, values)
+            if around is not None:
+                derived.append(Derived(column, base, *around))
                 break
         else:
             bases.append((column, values))
     return derived
+
+
+def _around(inner: Sequence[str], values: Sequence[str]) -> tuple[str, str] | None:
+    """What stands before and behind the `inner` texts in each of the `values`, the same in all; None where they do not
+    hold them so. A single letter has to be a word of its own."""
+    first, whole = inner[0], values[0]
+    at = whole.find(first) if first else -1
+    while at >= 0:
+        before, after = whole[:at], whole[at + len(first) :]
+        inside = len(first) == 1 and (before[-1:].isalnum() or after[:1].isalnum())
+        if not inside and (before + after).strip() and [f"{before}{v}{after}" for v in inner] == list(values):
+            return before, after
+        at = whole.find(first, at + 1)
+    return None
 
 
 def _with_common_words(columns: list[Column], taken: set[int], quote: str) -> list[Column]:

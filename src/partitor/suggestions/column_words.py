@@ -11,7 +11,7 @@ from ..program.shapes import COLLECTIONS, given_value
 from ..program.tree import CLASS, Tree
 from ..program.types import type_of_expression
 from ..repeats.columns import Column, Spot
-from ..repeats.series import series_of
+from ..repeats.series import family_of, is_day_or_month, series_of
 from ..repeats.slots import Copy
 from ..repeats.texts import integers
 from .words import (
@@ -35,6 +35,7 @@ from .words import (
 )
 
 EQUALITY = frozenset({"==", "!=", "===", "!=="})
+EQUAL = frozenset({"==", "==="})
 ORDERINGS = frozenset({"<", "<=", ">", ">="})
 BOUNDS = {"<", ">"}
 TIME_OF_DAY = re.compile(r"\d{1,2}[:.]\d\d(?: ?[ap]\.?m\.?)?")
@@ -195,9 +196,12 @@ def told_words(column: Column, copies: Sequence[Copy]) -> list[str]:
     bound = _bound(column, copies[0])
     if bound:
         return [bound]
-    of_a_series = series_of(column.values)
+    parameter = _own_parameter(column, copies) or _right_answer(column, copies[0])
+    if parameter:
+        return words_of(parameter)
+    of_a_series = series_of(column.values) or _one_of_a_family(column, copies[0])
     if of_a_series:
-        return [of_a_series]
+        return words_of(of_a_series)
     for finder in finders:
         for spot in column.spots:
             if spot.is_part and finder == _from_parameter:
@@ -206,6 +210,47 @@ def told_words(column: Column, copies: Sequence[Copy]) -> list[str]:
             if words:
                 return words
     return []
+
+
+def _one_of_a_family(column: Column, copy: Copy) -> str:
+    """What one of several variables is that are told apart by their place in a series; "" for others."""
+    family = family_of(column.values) if column.is_name and not column.is_target else None
+    if family is None or family.stem.lower() in copy.file.language.keywords:
+        return ""
+    if family.stem:
+        return family.stem if len(family.stem) > LONGEST_OF_TWO else ""
+    # Of a day that is named, it is what belongs to it.
+    named = any(map(is_day_or_month, copy.file.tree.text[slice(*copy.span)]))
+    told = family.about in {"days", "months"} and not named and not used_as_collection(copy, column)
+    return family.about[:-1] if told else ""
+
+
+def _own_parameter(column: Column, copies: Sequence[Copy]) -> str:
+    """The parameter of the function around one of the copies that stands in a column where others have values of
+    their own: somebody has given it a name already."""
+    if column.is_name or column.is_target:
+        return ""
+    for copy, value in zip(copies, column.values, strict=False):
+        if len(value) > 2 or value in {"x", "y"}:
+            procedure = copy.file.procedure_around(copy.first)
+            if procedure.node and value in procedure.parameters:
+                return value
+    return ""
+
+
+ANSWERS = frozenset("answer guess reply response solution".split())
+
+
+def _right_answer(column: Column, copy: Copy) -> str:
+    """What an answer has to be to be right."""
+    tree = copy.file.tree
+    for spot in column.spots:
+        beside = [tree.text[c] for c in tree.children(tree.parent[spot.nodes[0]]) if c != spot.nodes[0]]
+        if len(beside) == len(EQUAL) and not column.is_name and EQUAL & set(beside):
+            (other,) = set(beside) - EQUAL
+            if other.lower() in ANSWERS:
+                return f"right_{other.lower()}"
+    return ""
 
 
 def _bound(column: Column, copy: Copy) -> str:

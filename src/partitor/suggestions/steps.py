@@ -267,6 +267,9 @@ class _Cutter:
         given = written & self.flow.live_after[self.statements[start + width - 1]]
         if len(given) > MOST_GIVEN or written & self.flow.always_live:
             return None
+        if width > 1 and self._sets(start + width - 1) & given:
+            # What others begin with is no part of what was done before.
+            return None
         cost = 2.5 + 0.6 * len(taken) + 1.2 * len(given)
         cost += 0.0 if size in GOOD_SIZE else 0.5 * (size - GOOD_SIZE.stop)
         # What follows on a test that leaves belongs to it: nothing else could be a step.

@@ -52,6 +52,8 @@ def _heading(copy: Copy, differing: Collection[str] = ()) -> list[str]:
             if tree.kind[node] not in {"string", "string_content"}:
                 continue
             text = re.sub(r"\\.", " ", tree.text[node]).strip("\"' ")
+            if text.endswith("?"):
+                return []
             if re.search(r"[a-z] {2,}[a-z]", text, re.IGNORECASE) or r"\t" in tree.text[node]:
                 return ["table"]
             words = words_of(text)

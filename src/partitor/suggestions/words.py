@@ -58,6 +58,9 @@ VERBS = {
     "setposition": "move",
     "moveTo": "move",
 }
+ASKING = frozenset("input prompt InputBox".split())
+"""Calls that give back what somebody types."""
+SHOWING = frozenset("print show draw write".split())
 CHARTS = frozenset("plot bar barh hist scatter pie boxplot stem errorbar".split())
 """Calls that draw charts, of the library that courses draw them with."""
 TOPICS_OF_VERBS = {"draw": "shape", "move": "to", "find": "value"}
@@ -130,6 +133,15 @@ def is_a_thing(word: str) -> bool:
     (True, False, False)
     """
     return not (word in STOP_WORDS | COMMON_VERBS | NO_THINGS or word.endswith(("s", "ed", "ing", "ly")))
+
+
+def may_be_a_topic(word: str) -> bool:
+    """True for a word of a text that may say what the text is about.
+
+    >>> may_be_a_topic("coins"), may_be_a_topic("please"), may_be_a_topic("black")
+    (True, False, False)
+    """
+    return not (word in STOP_WORDS | COMMON_VERBS | NO_THINGS | COLORS or word.endswith(("ed", "ing", "ly")))
 
 
 QUANTITIES = frozenset(

@@ -1,0 +1,186 @@
+"""Names where the first one is in use, and for what the surroundings tell more of."""
+
+from __future__ import annotations
+
+import pytest
+from builders import printed, report, run, worked
+
+PLAY = """
+def show(board):
+    print(board)
+
+
+board = ["x", "o"]
+for turn in range(2):
+    if turn == 0:
+        place = len(input("X, your move: "))
+        while place > 1:
+            print("That is not possible.")
+            place = len(input("X, your move: "))
+        board[place] = "X"
+        print("X moves to", place)
+    else:
+        place = len(input("O, your move: "))
+        while place > 1:
+            print("That is not possible.")
+            place = len(input("O, your move: "))
+        board[place] = "O"
+        print("O moves to", place)
+    show(board)
+"""
+
+
+def test_a_letter_in_a_text_is_the_one_beside_it() -> None:
+    after = worked(PLAY)
+    assert after.count('"X"') == after.count('"O"') == 1
+    assert 'f"{name}, your move: "' in after
+    assert run(after, "a\n\n") == run(PLAY, "a\n\n")
+
+
+def test_a_letter_inside_a_word_is_none() -> None:
+    text = PLAY.replace("X moves to", "Xylo to").replace("O moves to", "Oylo to")
+    after = worked(text)
+    assert "ylo to" not in after.replace("Xylo to", "").replace("Oylo to", "")
+    assert run(after, "a\n\n") == run(text, "a\n\n")
+
+
+ASK = """
+score = 0
+print("Question {0}")
+answer = input("{1} ").lower()
+if answer == "{2}":
+    print("Correct!")
+    score += 1
+else:
+    print("Wrong, it is {2}")
+"""
+QUIZ = "".join(
+    ASK.format(k, question, answer).replace("score = 0\n", "" if k > 1 else "score = 0\n")
+    + f"print({k} * '-', score)\n\n"
+    for k, question, answer in [(1, "What swims?", "b"), (2, "What flies?", "a"), (4, "What digs?", "worm")]
+)
+
+
+def test_what_an_answer_has_to_be_is_the_right_answer() -> None:
+    after = worked(QUIZ)
+    assert "if answer == right_answer:" in after
+    assert "Wrong, it is {right_answer}" in after
+    assert run(after, "b\nb\nworm\n") == run(QUIZ, "b\nb\nworm\n")
+
+
+PAUSES = """
+def low(level):
+    print("The tide is low.")
+    print("The boats lie dry.")
+    level = level - 1
+    print("It stands at", level)
+    input("Press enter")
+    return level
+
+
+level = 4
+if input() == "a":
+    print("Rain is coming.")
+    print("The boats are wet.")
+    level = level - 2
+    print("It stands at", level)
+    input("Press enter")
+else:
+    print("Frost is coming.")
+    print("The boats are white.")
+    level = level - 3
+    print("It stands at", level)
+    input("Press enter")
+print(level)
+"""
+
+
+def test_to_wait_for_a_key_is_not_to_read() -> None:
+    after = worked(PAUSES)
+    assert "read_" not in after
+    assert run(after, "a\n\n") == run(PAUSES, "a\n\n")
+
+
+TIGHT = """
+format = "partitor-assignment"
+version = 1
+title = "T"
+language = "python"
+[limits]
+procedure_statements = 8
+"""
+STORE = """
+def print_money(name):
+    print(name)
+    print("You have no money")
+
+
+def main():
+    money = len("abc")
+    if money > 1:
+        print("rich")
+        print_money("Ada")
+
+    print("=============")
+    print("The race is over")
+    print("The money is counted")
+    print("You go home with", money, "coins, and money is money")
+
+    for crab in range(3):
+        print("crab", crab)
+        if crab == 1:
+            print("one")
+        elif crab == 2:
+            print("two")
+        print("so", crab)
+        if crab == 3:
+            print("three")
+        elif crab == 4:
+            print("four")
+        print("crabs done")
+
+
+main()
+"""
+
+
+def test_a_second_name_is_another_word_and_no_number() -> None:
+    (answer,) = report(STORE, TIGHT).worked_answer.files.values()
+    assert "def print_race(money):" in answer
+    assert "print_money2" not in answer
+    assert printed(answer) == printed(STORE)
+
+
+@pytest.mark.parametrize(
+    ("names", "told"),
+    [
+        (["level1", "level2", "level3", "level4"], "level"),
+        (["may", "june", "july", "august"], "month"),
+        (["ebb_mon", "ebb_tue", "ebb_wed", "ebb_thu"], "ebb"),
+    ],
+)
+def test_one_of_several_variables_is_called_what_they_are(names, told) -> None:
+    text = "".join(f"{name} = {k}\n" for k, name in enumerate(names))
+    text += "most = 0\n" + "".join(f"if {name} > most:\n    most = {name}\n" for name in names) + "print(most)\n"
+    after = worked(text)
+    assert f"for {told} in [{names[0]}, " in after
+    assert printed(after) == printed(text)
+
+
+def test_a_day_that_is_named_is_not_what_belongs_to_it() -> None:
+    days = ["monday", "tuesday", "wednesday", "thursday"]
+    text = "".join(f"{day} = {k * k}\n" for k, day in enumerate(days))
+    text += "".join(f'print("{day.title()}", {day}, "cm")\nif {day} > 2:\n    print("mind the gate")\n' for day in days)
+    after = worked(text)
+    assert "for day, value in [\n" in after
+    assert printed(after) == printed(text)
+
+
+def test_a_parameter_in_one_copy_gives_its_name_to_the_others() -> None:
+    draw = "t.penup()\nt.goto({0}, {1})\nt.pendown()\nt.color({2})\nt.{3}(9)\n"
+    text = "import turtle\nt = turtle.Turtle()\n\n\n"
+    first = draw.format("x", "y", "shade", "forward")
+    text += "def line(x, y, shade):\n" + "".join(f"    {row}\n" for row in first.splitlines()) + "    t.left(4)\n\n\n"
+    text += 'line(1, 2, "red")\n' + draw.format(5, 6, '"blue"', "circle") + draw.format(8, 7, '"gray"', "dot")
+    titles = [s.title for s in report(text).suggestions]
+    assert any("(x, y, shade), called in 3 places" in title for title in titles), titles
