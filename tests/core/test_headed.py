@@ -134,3 +134,59 @@ def test_a_run_in_functions_that_are_alike_is_told_once() -> None:
     )
     told = report(f"{twins}print(x_wins('x' * 9), o_wins('x' * 9))\n").findings
     assert sorted(f.rule for f in told if f.rule != "undocumented-function") == ["repeated-run", "twin-functions"]
+
+
+PARAGRAPHS = """\
+numbers = [4, 9, 2]
+
+# mean
+mean = sum(numbers) / 3
+print("mean", mean)
+
+# smallest
+smallest = numbers[0]
+for number in numbers:
+    if number < smallest:
+        smallest = number
+print("smallest", smallest)
+
+# middle
+middle = sorted(numbers)[1]
+print("middle", middle)
+
+# range
+smallest = numbers[0]
+for number in numbers:
+    if number < smallest:
+        smallest = number
+print("range", max(numbers) - smallest)
+"""
+
+
+def test_the_end_of_the_paragraph_above_is_no_part_of_a_copy() -> None:
+    (block,) = repeats(PARAGRAPHS).blocks
+    assert [(c.start_line, c.end_line) for c in block.table.copies] == [(8, 11), (19, 22)]
+    (suggestion,) = report(PARAGRAPHS).suggestions
+    assert suggestion.title == "A function find_smallest(), called in 2 places"
+    assert suggestion.status == "proved"
+
+
+def test_tests_that_leave_one_after_the_other_are_not_told_in_pairs() -> None:
+    tests = "".join(
+        f'    if {n} == "":\n        print("Please fill in the {n}")\n        return\n'
+        for n in ("name", "town", "street", "phone")
+    )
+    text = f"def show(name, town, street, phone):\n{tests}    print(name, town, street, phone)\n\n\nshow('a', 'b', '', 'd')\n"
+    assert "repeated-block" not in rules(text)
+
+
+def test_what_is_made_is_what_a_step_is_called_after() -> None:
+    places = [(3, 4), (6, 1), (4, 3)]
+    makes = "".join(
+        f'    b{k} = Button(window, text="{k * k}", command=print)\n    b{k}.grid(row={row}, column={k % 2})\n'
+        for k, row in places
+    )
+    after = worked(
+        "from tkinter import Button, Tk\n\nwindow = Tk()\n\n\n" + STEP.replace("    # nets\n", f"{makes}\n    # nets\n")
+    )
+    assert "def make_buttons():" in after

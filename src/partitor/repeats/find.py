@@ -18,7 +18,7 @@ from .blocks import RepeatedBlock, Twins
 from .branches import alike_branches, equal_branches
 from .classes import AlikeClasses, alike_classes
 from .declarations import without_lost_declarations
-from .judge import exchanges, inner_statements, worth_a_function, worth_merging
+from .judge import exchanges, inner_statements, leaves, worth_a_function, worth_merging
 from .known import body_of, copies_of, windows_like
 from .likenesses import NearFinder, is_a_stack, is_recursive
 from .limits import Limits
@@ -58,6 +58,8 @@ MOST_RECURSIONS = 60
 """Functions of a program among which those are looked for that call themselves alike."""
 MOST_UNLIKE = 2
 """Columns in which such functions may differ: what each calls itself, and one more."""
+MOST_IN_A_ROW = 60
+"""Copies side by side that are looked at together; more are data."""
 HEADED = 1.5
 """How much more copies are worth that each stand under a comment of their own, when others overlap them."""
 FEWEST_OF_METHODS = 4
@@ -547,7 +549,16 @@ def _lengths(starts: Sequence[tuple[StatementList, int]], length: int) -> list[i
     sequence, first = starts[0]
     symbols = sequence.symbols[first : first + length]
     inner = [p for p in range(1, length // 2 + 1) if length % p == 0 and symbols[p:] == symbols[:-p]]
-    return list(dict.fromkeys([length, *([min(gaps)] if gaps else []), *inner[:1]]))
+    # Two tests that leave are no copy of the next two, where one after the other they are all alike.
+    whole = [] if gaps and inner and _are_guards(starts, length, inner[0]) else [length]
+    return list(dict.fromkeys([*whole, *([min(gaps)] if gaps else []), *inner[:1]]))
+
+
+def _are_guards(starts: Sequence[tuple[StatementList, int]], whole: int, length: int) -> bool:
+    """True where all that stands there is tests that leave, one after the other."""
+    copies = _apart(_first_statements(starts, whole, length), length)
+    table = compare(copies) if len(copies) <= MOST_IN_A_ROW and leaves(copies[0]) else None
+    return table is not None and table.constant_tokens > sum(len(c.spots) for c in table.columns)
 
 
 def _first_statements(

@@ -8,12 +8,17 @@ from collections.abc import Iterator
 
 from .columns import Column, Spot
 from .judge import FEWEST, MOST_PARAMETERS, worth_a_function
+from .paragraphs import Break, break_above
 from .slots import Copy, Table, compare, given_back
 
 
 def windows(table: Table) -> Iterator[Table]:
     """The copies, without headings at their ends; then the part of them that is most worth a function,
     where what stands around it only looks alike."""
+    headed = _from_a_heading(table)
+    if headed is not None:
+        yield from windows(headed)
+        return
     whole = _trimmed(table)
     if whole is not None:
         yield whole
@@ -31,6 +36,20 @@ def windows(table: Table) -> Iterator[Table]:
         yield beside
     if whole is not table and _gives_back_at_the_end(table):
         yield table
+
+
+def _from_a_heading(table: Table) -> Table | None:
+    """The copies from the first comment on that stands in each of them; None where none does, or they begin a paragraph
+    themselves: what stands above such a comment is the end of something else."""
+    copies = table.copies
+    if not all(c.file.tree.comments for c in copies) or any(c.is_reordered for c in copies):
+        return None
+    if all(break_above(c.file, c.statements[0]) is not Break.NONE for c in copies):
+        return None
+    for k in range(1, len(copies[0].statements)):
+        if all(break_above(c.file, c.statements[k]) is Break.COMMENT for c in copies):
+            return compare([Copy(c.file, c.statements[k:]) for c in copies])
+    return None
 
 
 MOST_DROPPED = 4

@@ -423,14 +423,16 @@ def _from_values(column: Column, copies: Sequence[Copy], node: int) -> list[str]
         if used_as_collection(copies[0], column):
             return ["values"]
         if column.is_of_its_object:
-            return shared_words([value.partition(".")[2] for value in column.values], 1)
+            shared = shared_words([value.partition(".")[2] for value in column.values], 1)
+            return shared or words_of(class_of_fields(column, copies[0]))[-1:]
         element = ELEMENT.fullmatch(column.values[0])
         if element and len(column.values) == 1:
             return words_of(element[2]) if element[2] else [w for w in [singular(element[1])] if "_" not in w]
         holders = {value.rpartition(".")[0] for value in column.values}
         # `Color.RED` and `Color.BLUE` are colours, `prices.tea` and `prices.cake` prices.
         words = words_of(holders.pop())[-1:] if len(holders) == 1 else []
-        return [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
+        told = [singular(w) if w.endswith("s") else w for w in words if len(w) > 3]
+        return told or words_of(class_of_fields(column, copies[0]))[-1:]
     shared = [w for w in shared_words(column.values, 1) if len(w) > 1]
     kind = "" if shared else class_of_fields(column, copies[0])
     if kind:

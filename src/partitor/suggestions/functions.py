@@ -102,13 +102,12 @@ def function_candidate(
     if apart and interface.uses_object:
         raise CannotWrite("the copies use the objects they belong to")
     heading, unlike = heading_of(copies)
-    differing = differing_words(table) | unlike
     comment = comment or heading
     returned = [v.name for v in interface.returned]
     given = [p.name for p in interface.parameters]
     if not name and kind == "step":
         name = namer.step(copies[0], comment, returned, given)
-    name = name or namer.function(copies[0], comment, returned, differing, given)
+    name = name or namer.function(copies[0], comment, returned, differing_words(table), given, unlike)
     home = _own_class(copies, interface)
     if sharing is Sharing.CLASS or (home and not apart):
         beside = _member_around(copies[0])

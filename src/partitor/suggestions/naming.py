@@ -60,6 +60,8 @@ SENSED = frozenset({"analogRead", "digitalRead", "pulseIn"})
 """What is read of a sensor, not of somebody who types."""
 PLAIN = frozenset({"result", "found"})
 """Names that say nothing of what they are."""
+MANY_MADE = 2
+"""Things of one class that a function makes, from which it is called after them."""
 MOST_TOPICS = 4
 """Words of a function's texts that it may be called after."""
 LONGEST_LETTERS = 2
@@ -324,11 +326,20 @@ class Namer:
         return self.fresh(["with", *(words or ["more"])], [in_convention(["with", "more"], self.style)])
 
     def function(
-        self, copy: Copy, comment: str, returned: Sequence[str], differing: set[str], given: Sequence[str] = ()
+        self,
+        copy: Copy,
+        comment: str,
+        returned: Sequence[str],
+        differing: set[str],
+        given: Sequence[str] = (),
+        unlike: Iterable[str] = (),
     ) -> str:
         """A fresh name for a function with the statements of `copy`; `returned` and `given`: names that it gives back
-        and is given."""
-        return self._capital(self._function(copy, comment, returned, differing, changed=set(returned) <= set(given)))
+        and is given; `unlike`: words that only some of the comments above the copies hold."""
+        changed = set(returned) <= set(given)
+        new = [name for name in returned if name not in given] or returned
+        told = returned if len(returned) == 1 else [*(name for name in returned if name not in new), *new]
+        return self._capital(self._function(copy, comment, told, differing, changed=changed, unlike=unlike))
 
     def _capital(self, name: str) -> str:
         """A function's name with a capital, where this student gives functions one."""
@@ -372,6 +383,7 @@ class Namer:
         about: Sequence[str] = (),
         changed: bool = False,
         kept: Sequence[str] = (),
+        unlike: Iterable[str] = (),
     ) -> str:
         words = comment_words(comment)
         if not words and len(copy.statements) == 1 and exchanges(copy):
@@ -380,6 +392,9 @@ class Namer:
             return self.fresh(["draw", "chart"])
         if len(words) == 1 and words[0] in CHOSEN_VERBS:
             return self.fresh(words, [in_convention([self._main_verb(copy, returned, changed), *words], self.style)])
+        made = self._made_often(copy) if not (words or returned) else []
+        if made:
+            return self.fresh(["make", *made])
         bounded = self._keeps_within_bounds(copy) and len(returned) == 1
         verb = "limit" if bounded else self._main_verb(copy, returned, changed)
         if words and words[0] in COMMON_VERBS:
@@ -388,8 +403,11 @@ class Namer:
             verb, words = words[0], []
         nouns = words[:2] if 1 <= len(words) <= 4 else list(about)
         if not nouns:
-            told = words_of(returned[0])[:2] if len(returned) == 1 and returned[0] not in PLAIN else []
+            # What is worked out last is what the others are worked out for.
+            result = returned[-1] if len(returned) == 1 or (returned and verb == "find") else ""
+            told = words_of(result)[:2] if result not in PLAIN else []
             given = [w for w in told if len(w) > 2 and w not in differing and w not in STOP_WORDS]
+            differing = {*differing, *unlike}
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)
             nouns = given or self._topic(copy, differing, asks=verb == "read")
@@ -428,6 +446,15 @@ class Namer:
         held = {tree.text[n + 2] for n in calls if tree.kind[n + 1] == file.language.member[0]}
         alone = len(held) == 1 and len(calls) > 1 and "matplotlib" in file.names.everything
         return alone and any(file.called_name(n) in CHARTS for n in calls)
+
+    def _made_often(self, copy: Copy) -> list[str]:
+        """What several things are that are made by the name of their class; [] where they are not of one class."""
+        file, tree = copy.file, copy.file.tree
+        called = Counter(file.called_name(n) for n in range(*copy.span) if tree.kind[n] == file.language.call)
+        made = [(name, count) for name, count in called.items() if self._makes([name])]
+        if len(made) != 1 or made[0][1] < MANY_MADE:
+            return []
+        return [plural_of(word) for word in words_of(made[0][0])[-1:]]
 
     @staticmethod
     def _gathers(copy: Copy) -> bool:
