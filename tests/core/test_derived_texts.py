@@ -102,3 +102,99 @@ BEFORE = 'print("rope")\nprint("buy rope")\nprint(1)\nprint("lamp")\nprint("buy 
 def test_only_the_same_text_is_proved(text: str, right: bool) -> None:
     after = f'def show(w):\n    print(w)\n    print({text})\n    print(1)\n\n\nshow("rope")\nshow("lamp")\n'
     assert verdict(BEFORE, after, NewFunction("main.py", "show")).proved is right
+
+
+DAYS = """
+lines = ["monday,soup,3", "tuesday,fish,2", "monday,cake,1", "sunday,soup,2"]
+print("MONDAY")
+monday = 0
+for line in lines:
+    parts = line.split(",")
+    if parts[0] == "monday":
+        monday = monday + int(parts[2])
+        print(parts[1])
+print("Orders on Monday:", monday)
+
+print("TUESDAY")
+tuesday = 0
+for line in lines:
+    parts = line.split(",")
+    if parts[0] == "tuesday":
+        tuesday = tuesday + int(parts[2])
+        print(parts[1])
+print("Orders on Tuesday:", tuesday)
+
+print(monday + tuesday)
+"""
+
+
+def test_the_same_word_in_other_letters_is_given_once() -> None:
+    after = worked(DAYS)
+    assert "(day):\n    print(day.upper())\n" in after
+    assert 'print(f"Orders on {day.capitalize()}:", total)' in after
+    assert after.count('("monday")') == after.count('("tuesday")') == 1
+    assert run(after) == run(DAYS)
+
+
+@pytest.mark.parametrize(
+    ("words", "way"),
+    [
+        (("sea gate", "Sea Gate"), ".title()"),
+        (("sea gate", "Sea gate"), ".capitalize()"),
+        (("sea gate", "SEA GATE"), ".upper()"),
+        (("Mill", "mill"), "mill"),
+        (("mühle", "MÜHLE"), "MÜHLE"),
+        (("mcgee", "McGee"), "McGee"),
+        (("7", "8"), '"8"'),
+    ],
+)
+def test_only_what_a_method_gives_exactly_is_left_to_it(words, way) -> None:
+    rows = [words, ("tide", {".title()": "Tide", ".capitalize()": "Tide", ".upper()": "TIDE"}.get(way, "Zip"))]
+    text = "seen = {}\n" + "".join(
+        f'print("{other}")\nfor k in range({n}):\n    seen["{name}"] = k + {n}\n    print(seen["{name}"], k)\n'
+        f'if seen["{name}"] > 3:\n    print("many")\nprint(len(seen))\nprint({n} * "-")\n'
+        for n, (name, other) in enumerate(rows, 3)
+    )
+    after = worked(text.replace('print(3 * "-")', 'print("between")'))
+    assert way in after
+    assert run(after) == run(text.replace('print(3 * "-")', 'print("between")'))
+
+
+SAID = """\
+print("TIDE")
+print("the tide", 1)
+print("MILL")
+print("the mill", 1)
+"""
+TOLD = """\
+def say(name):
+    print(name{way})
+    print(f"the {{name}}", 1)
+
+
+say("tide")
+say("mill")
+"""
+
+
+@pytest.mark.parametrize(
+    ("way", "proved"),
+    [
+        (".upper()", True),
+        (".lower()", False),
+        (".title()", False),
+        (".swapcase()", False),
+        (".upper(1)", False),
+        (".upper", False),
+        (".upper().lower()", False),
+        ("[0].upper()", False),
+        ("", False),
+    ],
+)
+def test_the_proof_works_out_what_the_method_gives(way: str, proved: bool) -> None:
+    assert verdict(SAID, TOLD.format(way=way), NewFunction("main.py", "say")).proved is proved
+
+
+def test_a_name_that_is_changed_before_is_no_text_any_more() -> None:
+    told = TOLD.format(way=".upper()").replace("    print(name", "    name = name + name\n    print(name", 1)
+    assert not verdict(SAID, told, NewFunction("main.py", "say")).proved

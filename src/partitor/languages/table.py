@@ -228,6 +228,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Calls whose text can take a number in; None: every text can."""
     texts_take_texts: bool = False
     """A text can be put into another where it stands."""
+    case_methods: tuple[str, ...] = ()
+    """Methods that give a text in capital or small letters."""
     ready_types: str = ""
     """What types look like whose variables have a value once they are declared (a pattern)."""
     argument_names: Mapping[str, tuple[str, ...]] = msgspec.field(default_factory=dict)

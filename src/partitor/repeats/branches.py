@@ -114,7 +114,7 @@ def _longest(branches: list[Copy]) -> Table | None:
     for count in range(len(branches), FEWEST_OF_A_NAME - 1, -1):
         copies = branches[:count]
         if len({len(c.statements) for c in copies}) == 1:
-            table = compare(copies)
+            table = compare(copies, letters=False)
             if table is None:
                 continue
             if len(copies[0].statements) > MOST_STATEMENTS + 1:

@@ -112,3 +112,5 @@ class Derived(Single, frozen=True, eq=False):
     base: Column
     before: str
     after: str
+    case: str = ""
+    """The method that puts it into other letters, capital or small: `"ROPE"` beside `"rope"`."""

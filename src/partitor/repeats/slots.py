@@ -130,11 +130,15 @@ def likeness(copies: Sequence[Copy]) -> Likeness:
 
 
 def compare(
-    copies: Sequence[Copy], open_calls: bool = False, open_fields: bool = False, walk: _Walk | None = None
+    copies: Sequence[Copy],
+    open_calls: bool = False,
+    open_fields: bool = False,
+    walk: _Walk | None = None,
+    letters: bool = True,
 ) -> Table | None:
     """The slot table of aligned copies; None where they are no copies of one template. With `open_calls` the plain
     functions that they call may differ too, with `open_fields` the fields of their own object. `walk`: of a first look
-    at these very copies."""
+    at these very copies; `letters`: texts that only differ in capital and small letters are one."""
     walk = walk or _walked(copies, _Walk(copies, open_calls, open_fields))
     if walk is None:
         return None
@@ -144,7 +148,12 @@ def compare(
     following = {id(d.column) for d in derived}
     columns = [c for c in columns if id(c) not in following]
     if able:
-        columns = _with_common_words(columns, {id(d.base) for d in derived}, copies[0].file.text_quote)
+        bases = {id(d.base) for d in derived}
+        columns = _with_common_words(columns, bases, copies[0].file.text_quote)
+        cased = _in_other_letters(columns, bases, copies[0].file.language.case_methods if letters else ())
+        following = {id(d.column) for d in cased}
+        columns = [c for c in columns if id(c) not in following]
+        derived += cased
     return Table(tuple(copies), tuple(columns), walk.constant, tuple(derived))
 
 
@@ -225,6 +234,61 @@ def _derived(columns: Sequence[Column]) -> list[Derived]:
         else:
             bases.append((column, values))
     return derived
+
+
+def _in_other_letters(columns: Sequence[Column], bases: set[int], ways: Sequence[str]) -> list[Derived]:
+    """Text columns whose values hold another text column's in capital or small letters, by one of the methods `ways`.
+    What others are made of already stays."""
+    if not ways:
+        return []
+    texts: list[tuple[Column, list[str]]] = []
+    for column in columns:
+        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values if value.isascii()]
+        found = [part[2] for part in parts if part]
+        if len(found) == len(column.values) and not column.is_target and all(s.group < 0 for s in column.spots):
+            texts.append((column, found))
+    if len(texts) < 2:
+        return []
+    texts.sort(key=lambda t: (len(t[1][0]), id(t[0]) not in bases, any(v != v.lower() for v in t[1])))
+    derived: list[Derived] = []
+    known: list[tuple[Column, list[str]]] = []
+    for column, values in texts:
+        found_here = None
+        if id(column) not in bases and all(spot.is_plain or spot.is_part for spot in column.spots):
+            found_here = _of_other_letters(column, values, known, ways)
+        if found_here is not None:
+            derived.append(found_here)
+        else:
+            known.append((column, values))
+    return derived
+
+
+def _of_other_letters(
+    column: Column, values: list[str], bases: Sequence[tuple[Column, list[str]]], ways: Sequence[str]
+) -> Derived | None:
+    """How a column's values follow from those of one of the `bases`; None where they do not."""
+    for base, inner in bases:
+        for way in ways:
+            other = [in_letters(value, way) for value in inner]
+            if other == inner or not any(map(str.isalpha, "".join(inner))):
+                continue
+            around = ("", "") if other == values else _around(other, values)
+            if around is not None:
+                return Derived(column, base, *around, way)
+    return None
+
+
+def in_letters(text: str, way: str) -> str:
+    """A text as one of Python's methods gives it.
+
+    >>> in_letters("sea gate", "title"), in_letters("sea gate", "capitalize")
+    ('Sea Gate', 'Sea gate')
+    """
+    if way == "upper":
+        return text.upper()
+    if way == "lower":
+        return text.lower()
+    return text.title() if way == "title" else text.capitalize()
 
 
 def _around(inner: Sequence[str], values: Sequence[str]) -> tuple[str, str] | None:

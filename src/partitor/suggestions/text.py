@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import re
 from collections.abc import Mapping, Sequence
 
 from ..errors import CannotWrite
@@ -97,13 +98,17 @@ def replacements(
             else:
                 whole.append((node, writer.value_text(node, expression)))
     for text in derived:
-        if text.base in filled:
-            for spot in text.column.spots:
-                node, expression = spot.nodes[index], filled[text.base]
-                if writer.file.tree.kind[node] == "string_content":
-                    whole.append((node, spot.around(text.before + writer.gap(expression) + text.after)))
-                else:
-                    whole.append((node, writer.text_around(node, text.before, expression, text.after)))
+        for spot in text.column.spots if text.base in filled else ():
+            node, expression = spot.nodes[index], filled[text.base]
+            if text.case:
+                expression = _in_other_letters(expression, text.case)
+            before, after = spot.before + text.before, text.after + spot.after
+            if writer.file.tree.kind[node] == "string_content":
+                whole.append((node, before + writer.gap(expression) + after))
+            elif before or after:
+                whole.append((node, writer.text_around(node, before, expression, after)))
+            else:
+                whole.append((node, writer.value_text(node, expression)))
     for node, (signs, made) in grown.items():
         whole.append((node, writer.value_text(node, " + ".join(made.get(k, sign) for k, sign in enumerate(signs)))))
     tree = writer.file.tree
@@ -115,6 +120,12 @@ def replacements(
     if any(stop > start for (_, stop), (start, _) in itertools.pairwise(taken)):
         raise CannotWrite("what differs stands in places that touch each other")
     return whole
+
+
+def _in_other_letters(expression: str, way: str) -> str:
+    if not re.fullmatch(r"\w+(\[\w+\])?", expression):
+        raise CannotWrite("the texts differ in their letters")
+    return f"{expression}.{way}()"
 
 
 def _parts_of(writer: Writer, node: int, filled: Mapping[int, tuple[Spot, str]]) -> tuple[list[str], dict[int, Gap]]:

@@ -152,6 +152,7 @@ PYTHON = Language(
     functions_keep_variables=True,
     variables_as_lists=True,
     texts_take_texts=True,
+    case_methods=("upper", "lower", "capitalize", "title"),
     own_object="self",
     object_is_given=True,
     argument_names={

@@ -149,6 +149,8 @@ def fold(term: Term, meaning: Meaning) -> Term:
             number = integer_value(as_term(arguments[2]))
             if number is not None:
                 return ("str", str(number))
+    if meaning.language == "python" and term[0] == "call" and len(term) == 3:
+        return _in_other_letters(term)
     if meaning.repeat and meaning.repeat != "*" and term[0] in {"call", "new_expression"} and len(term) >= 3:
         return _repeated(term, meaning.repeat)
     if meaning.printf and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "printf"):
@@ -190,6 +192,21 @@ def _is_stream(term: object) -> bool:
     while part[0] == "binary_operator" and len(part) == 4 and part[2] == ("<<", "<<"):
         part = as_term(part[1])
     return len(part) == 2 and part[1] in STREAMS
+
+
+OTHER_LETTERS = {"upper": str.upper, "lower": str.lower, "title": str.title, "capitalize": str.capitalize}
+
+
+def _in_other_letters(term: Term) -> Term:
+    """`"tide".upper()` of a plain text."""
+    callee, nothing = as_term(term[1]), ("argument_list", ("(", "("), (")", ")"))
+    if callee[0] != "attribute" or len(callee) != 4 or callee[2] != (".", ".") or term[2] != nothing:
+        return term
+    text, method = as_term(callee[1]), as_term(callee[3])
+    way = OTHER_LETTERS.get(str(method[1])) if method[0] == "identifier" else None
+    if way is None or text[0] != "str" or not str(text[1]).isascii():
+        return term
+    return ("str", way(str(text[1])))
 
 
 LONGEST = 200
