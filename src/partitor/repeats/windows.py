@@ -101,16 +101,21 @@ def _best_window(table: Table) -> tuple[int, int] | None:
     if count > WIDEST_WINDOW:
         return None
     sizes = [first.file.count_within(s, first.file.tree.end[s]) for s in first.statements]
-    columns = [{bisect_right(first.statements, spot.nodes[0]) - 1 for spot in column.spots} for column in table.columns]
     prices = [1000.0 if c.is_bare_list else 1.0 if c.is_target else 1.5 for c in table.columns]
+    columns = _columns_at(table, list(range(len(table.columns))))
     times = len(table.copies)
+    dear = 0.5 + 0.25 * times
     best, chosen = 0.0, None
     for start in range(count):
-        size = 0
+        size, price = 0, 0.0
+        inside: set[int] = set()
         for stop in range(start + 1, count + 1):
             size += sizes[stop - 1]
-            price = sum(p for at, p in zip(columns, prices, strict=True) if any(start <= k < stop for k in at))
-            saved = (times - 1) * size - times - price * (0.5 + 0.25 * times)
+            for column in columns[stop - 1]:
+                if column not in inside:
+                    inside.add(column)
+                    price += prices[column]
+            saved = (times - 1) * size - times - price * dear
             if saved > best:
                 best, chosen = saved, (start, stop)
     return None if chosen == (0, count) else chosen
@@ -119,20 +124,31 @@ def _best_window(table: Table) -> tuple[int, int] | None:
 def _widest_window(table: Table) -> tuple[int, int] | None:
     """As many statements [start, stop) as possible in which no more differs than a function can be given; None where
     that is all."""
-    columns = [
-        {bisect_right(table.copies[0].statements, spot.nodes[0]) - 1 for spot in column.spots}
-        for column in table.columns
-        if not column.is_target
-    ]
+    own = [k for k, column in enumerate(table.columns) if not column.is_target]
     count = len(table.copies[0].statements)
-    if len(columns) <= MOST_PARAMETERS or count > WIDEST_WINDOW:
+    if len(own) <= MOST_PARAMETERS or count > WIDEST_WINDOW:
         return None
-    fitting = (
-        (start, stop)
-        for start, stop in itertools.combinations(range(count + 1), 2)
-        if sum(any(start <= k < stop for k in at) for at in columns) <= MOST_PARAMETERS
-    )
-    return max(fitting, key=lambda window: window[1] - window[0], default=None)
+    columns = _columns_at(table, own)
+    widest: tuple[int, int] | None = None
+    for start in range(count):
+        inside: set[int] = set()
+        stop = start
+        while stop < count and len(inside.union(columns[stop])) <= MOST_PARAMETERS:
+            inside.update(columns[stop])
+            stop += 1
+        if stop > start and (widest is None or stop - start > widest[1] - widest[0]):
+            widest = (start, stop)
+    return widest
+
+
+def _columns_at(table: Table, wanted: list[int]) -> list[list[int]]:
+    """For each statement of the first copy, which of the `wanted` columns differ in it."""
+    statements = table.copies[0].statements
+    found: list[list[int]] = [[] for _ in statements]
+    for k in wanted:
+        for at in {bisect_right(statements, spot.nodes[0]) - 1 for spot in table.columns[k].spots}:
+            found[at].append(k)
+    return found
 
 
 def _trimmed(table: Table) -> Table | None:

@@ -45,12 +45,15 @@ class Folds:
         """Blocks that come before the loops in them, and that do not."""
         self.tried: dict[Texts, int] = {}
         """The link at which it was tried last."""
+        self.small: set[Texts] = set()
+        """What is proved and saves too little: so it will be whatever else is folded."""
         self.relied = False
         """True where something was left out for what is remembered of it."""
 
     def _forget(self) -> None:
-        """Keep only what was found out of the program as it is now."""
-        self.worth = {texts: worth for texts, worth in self.worth.items() if self.tried[texts] == self.link}
+        """Keep only what was found out of the program as it is now, and what does not change."""
+        known = self.worth.items()
+        self.worth = {t: worth for t, worth in known if self.tried[t] == self.link or t in self.small}
         self.looped, self.first = {}, {}
         self.relied = False
 
@@ -94,7 +97,8 @@ class Folds:
                 waiting += [(_worth_of(found), -k, making, found)] if found is not None else []
                 continue
             known = self.worth[texts]
-            self.relied = self.relied or (known is None and self.tried[texts] < self.link)
+            forgettable = known is None and self.tried[texts] < self.link and texts not in self.small
+            self.relied = self.relied or forgettable
             waiting += [(known, -k, making, None)] if known is not None else []
         while waiting:
             best = max(waiting, key=lambda entry: entry[:2])
@@ -116,6 +120,8 @@ class Folds:
         enough = isinstance(result, Proved) and result.saved_lines >= least_saving(result.candidate)
         self.worth[texts] = _worth_of(result) if isinstance(result, Proved) and enough else None
         self.tried[texts] = self.link
+        if isinstance(result, Proved) and not enough:
+            self.small.add(texts)
         return result if isinstance(result, Proved) and enough else None
 
     def _has_a_loop(self, run: Run) -> bool:
