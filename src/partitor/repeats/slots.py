@@ -22,6 +22,7 @@ from ..program.program import ProgramFile
 from ..program.shapes import COLLECTIONS, given_value, is_plain_collection
 from ..program.tree import Tree
 from .columns import QUOTES, Column, Derived, Spot
+from .composed import with_composed_texts
 from .following import words_following
 from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
@@ -153,7 +154,7 @@ def compare(
         cased = _in_other_letters(columns, bases, copies[0].file.language.case_methods if letters else ())
         following = {id(d.column) for d in cased}
         columns = [c for c in columns if id(c) not in following]
-        derived += cased
+        columns, derived = with_composed_texts([c.file for c in copies], columns, derived + cased)
     return Table(tuple(copies), tuple(columns), walk.constant, tuple(derived))
 
 

@@ -258,6 +258,23 @@ def _numbers_and_words(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[i
     return columns
 
 
+def is_split_at_numbers(file: ProgramFile, texts: Sequence[str], nodes: Sequence[int]) -> list[list[str]]:
+    """Texts, each split at its numbers, where a number can be put into them and they have equally many parts; []
+    elsewhere."""
+    plain = not any(CODED.search(t) for t in texts) and not _differ_in_fractions(file, texts)
+    if not plain or len({t[:1] for t in texts}) > 1 or not _takes_numbers(file, nodes[0]):
+        return []
+    parts = [file.language.numbers_in(t) for t in texts]
+    return parts if len({len(p) for p in parts}) == 1 else []
+
+
+def words_in_frame(texts: Sequence[str]) -> tuple[str, tuple[str, ...], str]:
+    """What texts begin with alike, the plain words in which they differ, and what they end with alike; no words where
+    they differ in more."""
+    before, inner, after = _in_frame(texts)
+    return before, tuple(inner) if all(map(PLAIN_WORDS.fullmatch, inner)) else (), after
+
+
 def _is_shown_so(value: str) -> bool:
     """True for a number with a fraction that is shown as it is written here."""
     return "." in value and len(value) < 15 and str(float(value)) == value
