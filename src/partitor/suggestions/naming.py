@@ -541,9 +541,11 @@ class Namer:
         gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
         if not own and "cons" in calls and file.language.values_everywhere:
             return "keep" if _keeps_parts(copy) else "change"
+        # What gives nothing back gets nothing, whatever it asks for on its way.
+        own = own if gives else [verb for verb in own if verb != "get"]
         if own or gives or self._makes(calls):
             return own[0] if own else "find" if gives else "make"
-        return self._verb_of_changes(copy)
+        return "show" if _shows_on_a_page(copy) else self._verb_of_changes(copy)
 
     @staticmethod
     def _verb_of_changes(copy: Copy) -> str:
@@ -596,6 +598,17 @@ class Namer:
             # Red, yellow and green are not what only one of them is.
             return ["lights"]
         return [word for word, _ in counts.most_common(MOST_TOPICS)] or [reckoned]
+
+
+ON_PAGES = frozenset("textContent innerText innerHTML".split())
+"""What an element of a page shows."""
+
+
+def _shows_on_a_page(copy: Copy) -> bool:
+    """True where an element of a page is given what it shows."""
+    tree = copy.file.tree
+    lefts = (tree.child(n, "left") for n in range(*copy.span) if tree.kind[n] == "assignment")
+    return any(tree.text[tree.end[left] - 1] in ON_PAGES for left in lefts if left is not None)
 
 
 def _keeps_parts(copy: Copy) -> bool:
