@@ -11,18 +11,24 @@ from collections.abc import Iterable
 from functools import partial
 from typing import NamedTuple
 
+from ..program.program import ProgramFile
 from ..repeats.blocks import RepeatedBlock
 from ..repeats.find import Repeats
 from ..repeats.near import NearTwins
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
+from .arrays import array_candidate
 from .attempts import LEAST_SAVING, Deadline, Proved, attempt, was_attempted
 from .candidate import Candidate
-from .loops import loop_candidate
+from .loops import loop_candidate, needs_arrays
 from .makings import Making, block_candidate, functions, has_a_loop, loops, merges, twins_candidate
 
 Texts = tuple[object, ...]
 """What a finding is about, by which it is known again in the program after a fold."""
+
+
+FEWEST_LOOPS = 2
+"""Loops over the same variables that are worth an array first."""
 
 
 class _Worth(NamedTuple):
@@ -79,7 +85,35 @@ class Folds:
                 self.looped[texts] = isinstance(result, Proved)
                 self._keep(texts, result)
 
+    def _array_first(self, repeats: Repeats) -> Proved | None:
+        """One array for variables over which several loops would run that would each need an array of their own."""
+        told: dict[tuple[int, tuple[str, ...]], tuple[ProgramFile, int, int]] = {}
+        for run in repeats.runs:
+            file = run.table.copies[0].file
+            if not needs_arrays(file) or run.in_branches:
+                continue
+            for column in run.table.columns:
+                if column.is_family and not column.is_target:
+                    known = told.get((id(file), column.values), (file, 0, run.table.copies[0].first))
+                    told[id(file), column.values] = (file, known[1] + 1, known[2])
+        for (home, variables), (file, _, first) in sorted(told.items(), key=lambda entry: -len(entry[0][1])):
+            own = set(variables)
+            often = sum(n for (other, some), (_, n, _) in told.items() if other == home and own.issuperset(some))
+            key = ("array", (file.path, *variables))
+            if often < FEWEST_LOOPS or key in self.worth:
+                continue
+            self.deadline.check()
+            result = attempt(partial(array_candidate, file, variables, first, None))
+            self.worth[key], self.tried[key] = None, self.link
+            self.small.add(key)
+            if isinstance(result, Proved):
+                return result
+        return None
+
     def _best(self, repeats: Repeats) -> Proved | None:
+        array = self._array_first(repeats)
+        if array is not None:
+            return array
         earlier = [(partial(block_candidate, b), b.table) for b in repeats.blocks if self._comes_first(b, repeats)]
         for group in (earlier, loops(repeats), functions(repeats, self._has_a_loop), merges(repeats)):
             best = self._best_of(group)

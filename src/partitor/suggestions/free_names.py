@@ -67,10 +67,34 @@ def names_of_loops(file: ProgramFile) -> frozenset[str]:
     return known
 
 
+WITH_COUNTERS = frozenset({"java", "c", "cpp", "arduino", "csharp", "javascript", "typescript"})
+"""Languages in which each loop declares its own counter."""
+COUNTERS = ("i", "j", "k", "n")
+
+
+def _is_only_counting(file: ProgramFile, copies: Sequence[Copy], name: str) -> bool:
+    """True for a name that the function around the copies gives to nothing but the counters of other loops."""
+    tree, names = file.tree, file.names
+    first, stop = copies[0].first, copies[-1].span[1]
+    scope = file.procedure_around(first).node
+    held: list[range] = []
+    for loop in (n for n in range(scope, tree.end[scope]) if tree.kind[n] in file.language.loops):
+        body = tree.child(loop, "body") or loop
+        declared = [i for i in names.within(loop, body) if tree.text[i] == name and names.declared_at(i)]
+        if declared and "var" not in tree.text[loop:body] and not (loop < stop and first < tree.end[loop]):
+            held.append(range(loop, tree.end[loop]))
+    uses = [n for n in range(scope, tree.end[scope]) if tree.text[n] == name]
+    own = [n for n in uses if first <= n < stop or file.procedure_around(n).node == scope]
+    elsewhere = any(name in text.split() for text in tree.text if text[:1] == "#")
+    return not elsewhere and all(any(n in span for span in held) for n in own)
+
+
 def names_to_use_again(file: ProgramFile, copies: Sequence[Copy]) -> frozenset[str]:
     """Variables that a loop in place of the copies may have: of other loops around there, that nobody needs behind
     them, and of other functions."""
     tree, names, first = file.tree, file.names, copies[0].first
+    if file.language.id in WITH_COUNTERS:
+        return frozenset(name for name in COUNTERS if _is_only_counting(file, copies, name))
     scope, stop = file.procedure_around(first).node, copies[-1].span[1]
     around = {tree.kind[p] for p in file.parents(first) if p > scope}
     if not file.language.object_is_given or around & {"try_statement", "with_statement", *file.language.classes}:

@@ -10,6 +10,7 @@ from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import WIDTH, Counting, Listed, LoopText, Turns, Variable, Writer, leading_space, linear
 from ..program.names import Role
+from ..program.program import ProgramFile
 from ..records import SlotColumn
 from ..repeats.columns import Column
 from ..repeats.counters import are_listable
@@ -131,6 +132,12 @@ def _title(copies: Sequence[Copy], plan: Plan, loop: LoopText) -> str:
     # Where it goes through lists by a place, the place is only how.
     head = ", ".join(v.name for v in ([t for t, _ in plan.tables] or plan.variables)[:3])
     return f"A loop over {head} in place of {len(copies)} copies"
+
+
+def needs_arrays(file: ProgramFile) -> bool:
+    """True where a loop over values needs an array of them above it."""
+    writer = writer_for(file)
+    return writer.lists_by_index and not writer.runs_through_lists
 
 
 def _plan(table: Table, namer: Namer, writer: Writer) -> Plan:

@@ -472,6 +472,7 @@ class Namer:
         given = [given_value(tree, n) for n in copy.file.statements_within(*copy.span)]
         changed = {tree.text[pair[0]] for pair in given if pair}
         bounds = len(signs) == len(BOUNDS) and {sign[0] for sign in signs} == BOUNDS
+        bounds = bounds and language.loops.isdisjoint(tree.kind[slice(*copy.span)])
         return bounds and len(changed) == 1 and language.call not in {tree.kind[n] for n in inside}
 
     def merged(self, names: Sequence[str], body: Copy, either: bool = False) -> str:

@@ -93,7 +93,8 @@ class _LoopProof:
         if len(segment) != size * len(turns) - carried:
             raise Refused("the loop has more turns than there are copies")
         for name in fresh:
-            rules.require_free(name, self.before, scope, segment)
+            own_head = rules.declares_in_its_head(self.after, loop, name)
+            rules.require_free(name, self.before, scope, segment, own_head)
         self._check_values(turns, variables, own, statements, segment, scope)
         holes = frozenset(
             i

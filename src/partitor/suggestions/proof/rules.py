@@ -65,10 +65,14 @@ def require_fresh(name: str, file: ProgramFile) -> None:
         raise Refused(f"the name {name} already means something")
 
 
-def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int]) -> None:
+def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int], declared: bool) -> None:
     """`name` must mean nothing in the original, or be a variable of `scope` that nobody needs behind `segment`, of
-    which the segment does not speak: a loop there may give it any value. What other functions call theirs is free."""
+    which the segment does not speak: a loop there may give it any value. What other functions call theirs is free.
+    `declared`: the loop declares it for itself; then only other such loops may speak of it in `scope`."""
     names, tree, language = file.names, file.tree, file.language
+    if name in names.everything and declared and language.id in DECLARING_LOOPS:
+        _require_loops_own(name, file, scope, segment)
+        return
     if name not in names.everything or not language.object_is_given:
         require_fresh(name, file)
         return
@@ -88,6 +92,43 @@ def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int
             raise Refused(f"the name {name} already means something")
     if name in flow.live_after[segment[-1]] | flow.always_live:
         raise Refused(f"the value of {name} is needed later")
+
+
+DECLARING_LOOPS = frozenset({"java", "c", "cpp", "arduino", "csharp", "javascript", "typescript"})
+"""Languages in which a loop's head can declare a variable that only the loop knows."""
+
+
+def _require_loops_own(name: str, file: ProgramFile, scope: int, segment: Sequence[int]) -> None:
+    """In `scope`, `name` stands in nothing but loops that declare it in their heads, none of them around the segment or
+    in it."""
+    tree, language = file.tree, file.language
+    known = name in language.builtins | language.keywords or name in file.told_outside
+    if known or any(is_named_by_a_macro(f, name) for f in (file, *file.beside)):
+        raise Refused(f"the name {name} already means something")
+    start, stop = segment[0], tree.end[segment[-1]]
+    for node in range(scope, tree.end[scope]):
+        if tree.text[node] != name:
+            continue
+        if start <= node < stop:
+            raise Refused(f"the copies speak of {name} themselves")
+        if file.procedure_around(node).node != scope:
+            continue
+        loops = [p for p in file.parents(node) if p > scope and tree.kind[p] in language.loops]
+        apart = [p for p in loops if not p <= start < tree.end[p]]
+        if not any(declares_in_its_head(file, loop, name) for loop in apart):
+            raise Refused(f"the name {name} already means something")
+
+
+def declares_in_its_head(file: ProgramFile, loop: int, name: str) -> bool:
+    """True for a loop whose head declares a variable that nothing behind the loop knows."""
+    tree, names = file.tree, file.names
+    body = tree.child(loop, "body")
+    if body is None:
+        return False
+    head = range(loop + 1, body)
+    if "var" in tree.text[loop + 1 : body] and file.language.id in {"javascript", "typescript"}:
+        return False
+    return any(tree.text[i] == name and i in head and names.declared_at(i) for i in names.within(loop, body))
 
 
 def require_builtin(name: str, file: ProgramFile, scope: int) -> None:
