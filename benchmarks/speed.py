@@ -1,8 +1,9 @@
 """How much longer than bare parsing the findings of a 100-line program take, and everything.
 
-Both are ratios within one run, on programs of about 100 lines made of the demo class's own code.
-Goal: findings within ten times bare parsing, everything with the worked answer within thirty. The other
-languages come after; their goal is twelve times for the findings.
+Both are ratios within one run, on programs of about 100 lines made of the demo class's own code, and on the
+programs of `reach` that are as long as that: each on its own, most of them written to be mended. Goal: findings
+within ten times bare parsing, everything with the worked answer within thirty. The other languages come after; their
+goal is twelve times for the findings.
 """
 
 from __future__ import annotations
@@ -66,7 +67,27 @@ def main() -> None:
         print(f"{lines:5} {tree:15.1f} {finding:9.1f} {whole:11.1f}")
     middle = [statistics.median(row[k] for row in rows) for k in (1, 2, 3)]
     print(f"median: tree and names {middle[0]:.1f}, findings {middle[1]:.1f}, everything {middle[2]:.1f}")
+    long_programs(asked)
     other_languages(asked)
+
+
+LONG = range(80, 121)
+"""Lines of a program that is measured on its own."""
+
+
+def long_programs(asked: Assignment) -> None:
+    """The ratios of the Python programs of `reach` that have about a hundred lines."""
+    print("programs of a hundred lines     findings  everything")
+    for kind in ("clean", "to be mended"):
+        found = [
+            (name, *ratios_of(text, PYTHON, asked))
+            for language, name, expected, text in programs()
+            if language == PYTHON.id and text.count("\n") in LONG and (expected == "clean") == (kind == "clean")
+        ]
+        for name, finding, whole in found:
+            print(f"{name:<32}{finding:8.1f} {whole:11.1f}")
+        middle = [statistics.median(row[k] for row in found) for k in (1, 2)]
+        print(f"median of {len(found)} {kind}: findings {middle[0]:.1f}, everything {middle[1]:.1f}")
 
 
 PIECE = 100
