@@ -198,3 +198,75 @@ def test_the_proof_works_out_what_the_method_gives(way: str, proved: bool) -> No
 def test_a_name_that_is_changed_before_is_no_text_any_more() -> None:
     told = TOLD.format(way=".upper()").replace("    print(name", "    name = name + name\n    print(name", 1)
     assert not verdict(SAID, told, NewFunction("main.py", "say")).proved
+
+
+PARTS = """
+counts = {{"eel": 2, "crab": 5}}
+for name in sorted(counts):
+    print(name)
+print("{0}{1}{2}")
+print("{3}")
+for name in sorted(counts):
+    print(name, counts[name])
+print(sum(counts.values()))
+print("and")
+print("{0}{4}{2}")
+print("{5}")
+for name in sorted(counts):
+    print(name, counts[name])
+print(sum(counts.values()))
+"""
+
+
+@pytest.mark.parametrize(
+    ("texts", "line"),
+    [
+        (("By ", "bird", "", "-------", "place", "--------"), '"-" * (len(text) + 3)'),
+        (("", "Birds", "", "=====", "Places", "======"), '"=" * len('),
+        (("By ", "bird", "", "-------", "place", "-------"), '"-------"'),
+        (("By ", "bird", "", "------", "place", "---------"), '"---------")'),
+        (("By ", "bird", "", "--", "place", "---"), '"---"'),
+        (("By ", "bird", "", "-------", "place", "-------="), '"-------="'),
+        (("", "möwe", "", "----", "gans", "----"), '"----"'),
+    ],
+)
+def test_a_line_below_a_heading_is_as_long_as_it(texts: tuple[str, ...], line: str) -> None:
+    text = PARTS.format(*texts)
+    after = worked(text)
+    assert line in after
+    assert run(after) == run(text)
+
+
+LINED = """\
+print("tide")
+print("----")
+print("ebb")
+print("---")
+"""
+LINES = """\
+{0}def say(name):
+    print(name)
+    print({1})
+
+
+say("tide")
+say("ebb")
+"""
+
+
+@pytest.mark.parametrize(
+    ("before", "line", "proved"),
+    [
+        ("", '"-" * len(name)', True),
+        ("", '"-" * (len(name) + 1)', False),
+        ("", '"-" * (len(name) - 0)', True),
+        ("", "'-' * len(name)", True),
+        ("", '"=" * len(name)', False),
+        ("", '"-" * len(name + name)', False),
+        ("", '"-" * len([name])', False),
+        ("def len(text):\n    return 4\n\n\n", '"-" * len(name)', False),
+        ("from beach import *\n", '"-" * len(name)', False),
+    ],
+)
+def test_the_proof_measures_plain_texts(before: str, line: str, proved: bool) -> None:
+    assert verdict(before + LINED, LINES.format(before, line), NewFunction("main.py", "say")).proved is proved

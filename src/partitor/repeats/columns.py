@@ -114,3 +114,7 @@ class Derived(Single, frozen=True, eq=False):
     after: str
     case: str = ""
     """The method that puts it into other letters, capital or small: `"ROPE"` beside `"rope"`."""
+    sign: str = ""
+    """It is a line of one sign as long as the other text, or always so much longer: this literal, over and over."""
+    more: int = 0
+    """By how many signs it is longer."""

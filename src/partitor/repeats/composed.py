@@ -33,7 +33,9 @@ def with_composed_texts(
     grown = {k: _with_spots(columns[k], spots) for k, spots in more.items()}
     renewed = {id(columns[k]): column for k, column in grown.items()}
     kept = [grown.get(k, column) for k, column in enumerate(columns) if k not in gone]
-    return kept, [Derived(d.column, renewed.get(id(d.base), d.base), d.before, d.after, d.case) for d in derived]
+    return kept, [
+        Derived(d.column, renewed.get(id(d.base), d.base), d.before, d.after, d.case, d.sign, d.more) for d in derived
+    ]
 
 
 def _is_text(column: Column) -> bool:

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import collections
 import itertools
-import re
 import string
 from collections.abc import Sequence
 from typing import Final, NamedTuple
@@ -23,6 +22,7 @@ from ..program.shapes import COLLECTIONS, given_value, is_plain_collection
 from ..program.tree import Tree
 from .columns import QUOTES, Column, Derived, Spot
 from .composed import with_composed_texts
+from .derived import PLAIN_TEXT, in_other_letters, lines_below, texts_holding_texts
 from .following import words_following
 from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
@@ -145,13 +145,15 @@ def compare(
         return None
     columns = _merge([c for nodes in _with_signs(walk) for c in _columns_of(copies, nodes)])
     able = copies[0].file.language.texts_take_texts
-    derived = _derived(columns) if able else []
+    derived = texts_holding_texts(columns) if able else []
     following = {id(d.column) for d in derived}
     columns = [c for c in columns if id(c) not in following]
     if able:
         bases = {id(d.base) for d in derived}
         columns = _with_common_words(columns, bases, copies[0].file.text_quote)
-        cased = _in_other_letters(columns, bases, copies[0].file.language.case_methods if letters else ())
+        cased = in_other_letters(columns, bases, copies[0].file.language.case_methods if letters else ())
+        if letters and copies[0].file.language.case_methods:
+            cased += lines_below(columns, bases | {id(d.base) for d in cased} | {id(d.column) for d in cased})
         following = {id(d.column) for d in cased}
         columns = [c for c in columns if id(c) not in following]
         columns, derived = with_composed_texts([c.file for c in copies], columns, derived + cased)
@@ -210,100 +212,6 @@ def _with_signs(walk: _Walk) -> list[tuple[int, ...]]:
 
 WORTH_A_GAP = 3
 """Signs that texts have in common, from which only what differs is given."""
-PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
-
-
-def _derived(columns: Sequence[Column]) -> list[Derived]:
-    """Text columns whose values hold another text column's, with the same words around them in all copies."""
-    texts: list[tuple[Column, list[str]]] = []
-    for column in columns:
-        if column.values[0][:1] not in QUOTES:
-            continue
-        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
-        found = [part[2] for part in parts if part]
-        if len(found) == len(parts) and all(spot.group < 0 for spot in column.spots) and not column.is_target:
-            texts.append((column, found))
-    texts.sort(key=lambda t: len(t[1][0]))
-    bases: list[tuple[Column, list[str]]] = []
-    derived: list[Derived] = []
-    for column, values in texts:
-        for base, inner in bases:
-            around = _around(inner, values)
-            if around is not None:
-                derived.append(Derived(column, base, *around))
-                break
-        else:
-            bases.append((column, values))
-    return derived
-
-
-def _in_other_letters(columns: Sequence[Column], bases: set[int], ways: Sequence[str]) -> list[Derived]:
-    """Text columns whose values hold another text column's in capital or small letters, by one of the methods `ways`.
-    What others are made of already stays."""
-    if not ways:
-        return []
-    texts: list[tuple[Column, list[str]]] = []
-    for column in columns:
-        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values if value.isascii()]
-        found = [part[2] for part in parts if part]
-        if len(found) == len(column.values) and not column.is_target and all(s.group < 0 for s in column.spots):
-            texts.append((column, found))
-    if len(texts) < 2:
-        return []
-    texts.sort(key=lambda t: (len(t[1][0]), id(t[0]) not in bases, any(v != v.lower() for v in t[1])))
-    derived: list[Derived] = []
-    known: list[tuple[Column, list[str]]] = []
-    for column, values in texts:
-        found_here = None
-        if id(column) not in bases and all(spot.is_plain or spot.is_part for spot in column.spots):
-            found_here = _of_other_letters(column, values, known, ways)
-        if found_here is not None:
-            derived.append(found_here)
-        else:
-            known.append((column, values))
-    return derived
-
-
-def _of_other_letters(
-    column: Column, values: list[str], bases: Sequence[tuple[Column, list[str]]], ways: Sequence[str]
-) -> Derived | None:
-    """How a column's values follow from those of one of the `bases`; None where they do not."""
-    for base, inner in bases:
-        for way in ways:
-            other = [in_letters(value, way) for value in inner]
-            if other == inner or not any(map(str.isalpha, "".join(inner))):
-                continue
-            around = ("", "") if other == values else _around(other, values)
-            if around is not None:
-                return Derived(column, base, *around, way)
-    return None
-
-
-def in_letters(text: str, way: str) -> str:
-    """A text as one of Python's methods gives it.
-
-    >>> in_letters("sea gate", "title"), in_letters("sea gate", "capitalize")
-    ('Sea Gate', 'Sea gate')
-    """
-    if way == "upper":
-        return text.upper()
-    if way == "lower":
-        return text.lower()
-    return text.title() if way == "title" else text.capitalize()
-
-
-def _around(inner: Sequence[str], values: Sequence[str]) -> tuple[str, str] | None:
-    """What stands before and behind the `inner` texts in each of the `values`, the same in all; None where they do not
-    hold them so. A single letter has to be a word of its own."""
-    first, whole = inner[0], values[0]
-    at = whole.find(first) if first else -1
-    while at >= 0:
-        before, after = whole[:at], whole[at + len(first) :]
-        inside = len(first) == 1 and (before[-1:].isalnum() or after[:1].isalnum())
-        if not inside and (before + after).strip() and [f"{before}{v}{after}" for v in inner] == list(values):
-            return before, after
-        at = whole.find(first, at + 1)
-    return None
 
 
 def _with_common_words(columns: list[Column], taken: set[int], quote: str) -> list[Column]:

@@ -195,6 +195,9 @@ def _is_unlike_heading(table: Table, statement: int) -> bool:
         return False
     if any(spot.nodes[0] == given[0] and _says_the_same(c, spot) for c in table.columns for spot in c.spots):
         return False
+    if any(d.sign and spot.nodes[0] == given[0] for d in table.derived for spot in d.base.spots):
+        # A line as long as it stands below.
+        return False
     # How something is printed is no value that a function could be given.
     is_a_format = not language.texts_take_texts and "%" in tree.text[given[0]] and language.declares
     return len(given) == 1 or is_a_format

@@ -102,6 +102,9 @@ def replacements(
             node, expression = spot.nodes[index], filled[text.base]
             if text.case:
                 expression = _in_other_letters(expression, text.case)
+            if text.sign:
+                whole.append((node, writer.value_text(node, _line_below(text.sign, expression, text.more))))
+                continue
             before, after = spot.before + text.before, text.after + spot.after
             if writer.file.tree.kind[node] == "string_content":
                 whole.append((node, before + writer.gap(expression) + after))
@@ -120,6 +123,11 @@ def replacements(
     if any(stop > start for (_, stop), (start, _) in itertools.pairwise(taken)):
         raise CannotWrite("what differs stands in places that touch each other")
     return whole
+
+
+def _line_below(sign: str, expression: str, more: int) -> str:
+    """As many signs as a text is long, and so many more."""
+    return f"{sign} * (len({expression}) + {more})" if more else f"{sign} * len({expression})"
 
 
 def _in_other_letters(expression: str, way: str) -> str:

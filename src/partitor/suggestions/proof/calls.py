@@ -9,6 +9,7 @@ from ...program.program import ProgramFile
 from . import rules
 from .definitions import Definition, take_apart
 from .functions import FunctionProof
+from .quiet import unknown_star_import
 from .terms import term_of
 from .verdict import CalledFunction, Refused
 from .walk import Walk
@@ -22,7 +23,7 @@ def prove_call(before: ProgramFile, after: ProgramFile, claim: CalledFunction) -
     rules.refuse_reflection(before)
     names, tree = before.names, before.tree
     writes = [i for i in names.nodes if tree.text[i] == claim.name and names.role[i] not in UNWRITTEN]
-    if len(writes) != 1 or rules.declared_global_somewhere(before, claim.name) or rules.unknown_star_import(before):
+    if len(writes) != 1 or rules.declared_global_somewhere(before, claim.name) or unknown_star_import(before):
         raise Refused(f"{claim.name} means more than one thing")
     if before.language.methods and any(p.name == claim.name for f in before.beside for p in f.procedures):
         raise Refused(f"{claim.name} may be another method in another class")

@@ -15,6 +15,7 @@ import msgspec
 from ...program.names import UNBOUND
 from ...program.program import ProgramFile
 from ...program.streams import STREAMS, shows_plainly
+from .quiet import unknown_star_import
 
 Term = tuple[object, ...]
 ESCAPES = {"n": "\n", "t": "\t", "\\": "\\", '"': '"', "'": "'", "r": "\r"}
@@ -37,11 +38,13 @@ class Meaning(msgspec.Struct, frozen=True):
     """How a text is written several times: by a sign, a method, a call, something new."""
     streams: bool = False
     """What is sent to a stream by `<<` is shown as if it had been sent as one text."""
+    measures_texts: bool = False
+    """`len` of a text is how many signs it has."""
     printf: bool = False
     """`printf` with a constant for `%d` or `%s` prints it as if it stood in the text."""
 
 
-PYTHON = Meaning(repeat="*")
+PYTHON = Meaning(repeat="*", measures_texts=True)
 MEANINGS = {
     "python": PYTHON,
     "blocks": PYTHON,
@@ -72,11 +75,19 @@ def meaning_of(file: ProgramFile) -> Meaning:
         return msgspec.structs.replace(meaning, repeat="")
     if meaning.repeat == "String" and (file.names.owner_of("String", 0) != UNBOUND or "extension" in file.tree.text):
         return msgspec.structs.replace(meaning, repeat="")
+    if meaning.measures_texts and (unknown_star_import(file) or _gives_a_meaning(file, "len")):
+        return msgspec.structs.replace(meaning, measures_texts=False)
     if meaning.streams and not shows_plainly(file):
         return msgspec.structs.replace(meaning, streams=False)
     if meaning.printf and file.names.owner_of("printf", 0) != UNBOUND:
         return msgspec.structs.replace(meaning, printf=False)
     return meaning
+
+
+def _gives_a_meaning(file: ProgramFile, name: str) -> bool:
+    """True where a file uses a name for something of its own."""
+    names, text = file.names, file.tree.text
+    return name in names.everything and any(names.owner(i) != UNBOUND for i in names.nodes if text[i] == name)
 
 
 QUOTES = "'\""
@@ -150,7 +161,7 @@ def fold(term: Term, meaning: Meaning) -> Term:
             if number is not None:
                 return ("str", str(number))
     if meaning.language == "python" and term[0] == "call" and len(term) == 3:
-        return _in_other_letters(term)
+        return _length(term) if term[1] == ("identifier", "len") and meaning.measures_texts else _in_other_letters(term)
     if meaning.repeat and meaning.repeat != "*" and term[0] in {"call", "new_expression"} and len(term) >= 3:
         return _repeated(term, meaning.repeat)
     if meaning.printf and term[0] == "call" and len(term) == 3 and term[1] == ("identifier", "printf"):
@@ -195,6 +206,14 @@ def _is_stream(term: object) -> bool:
 
 
 OTHER_LETTERS = {"upper": str.upper, "lower": str.lower, "title": str.title, "capitalize": str.capitalize}
+
+
+def _length(term: Term) -> Term:
+    """`len("tide")` of a plain text."""
+    arguments = as_term(term[2])
+    given = as_term(arguments[2]) if len(arguments) == 4 and arguments[0] == "argument_list" else ()
+    plain = len(given) == 2 and given[0] == "str" and str(given[1]).isascii()
+    return ("integer", len(str(given[1]))) if plain else term
 
 
 def _in_other_letters(term: Term) -> Term:

@@ -11,6 +11,7 @@ from ...program.types import Type, is_named_number, type_of_expression
 from . import declared, places, rules
 from .definitions import plain_parameters, statement_of
 from .folding import Term, as_term, integer_value, meaning_of
+from .quiet import unknown_star_import
 from .reach import has_its_value
 from .terms import is_fresh_container, is_literal, match_in_order, substitute, term_of
 from .values import is_only_looked_at, keeps_field, lists_literals, lists_never_change
@@ -317,7 +318,7 @@ class MergeProof:
         if owners == {UNBOUND} and name not in before.language.builtins:
             return self._belongs_to_a_record(name)
         if owners == {UNBOUND}:
-            return not rules.unknown_star_import(before)
+            return not unknown_star_import(before)
         found = [p for p in before.procedures if p.name == name]
         writes = [i for i in names.nodes if before.tree.text[i] == name and names.role[i] in (Role.WRITE, Role.UPDATE)]
         if owners != {0} or len(found) != 1 or len(writes) != 1 or rules.declared_global_somewhere(before, name):
@@ -346,7 +347,7 @@ class MergeProof:
         before, names, tree = self.before, self.before.names, self.before.tree
         plain = len(value) == 4 and as_term(value[1])[0] == "identifier" and as_term(value[3])[0] == "identifier"
         module = str(as_term(value[1])[1]) if plain else ""
-        if module not in before.library_modules or rules.unknown_star_import(before):
+        if module not in before.library_modules or unknown_star_import(before):
             return False
         if module in rules.names_of_inner_scopes(before, self._statements(before, twin.node)):
             return False

@@ -14,6 +14,8 @@ QUIET_LIBRARY = {
     "java": frozenset({"java.util"}),
 }
 """Parts of the library that call nothing of the program by themselves."""
+QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
+"""Modules of the standard library whose star import is known to hide none of the names used here."""
 CALLED_UNSEEN = frozenset(
     """
     toString equals hashCode compareTo compare run iterator next hasNext close finalize accept apply test get
@@ -39,6 +41,17 @@ PLAIN_METHODS = frozenset(
     """.split()
 )
 """Methods of texts, lists and readers, which call nothing else."""
+
+
+def unknown_star_import(file: ProgramFile) -> bool:
+    """True where a star import brings names that cannot be known here."""
+    tree = file.tree
+    for node, kind in enumerate(tree.kind):
+        if kind == "wildcard_import":
+            module = tree.child(tree.parent[node], "module_name")
+            if module is None or tree.source_of(module) not in QUIET_STAR_IMPORTS:
+                return True
+    return False
 
 
 def require_quiet(file: ProgramFile, name: str, segment: Sequence[int]) -> None:

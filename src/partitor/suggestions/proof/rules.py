@@ -13,12 +13,9 @@ from ...program.members import class_name
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
 from .folding import Term
-from .quiet import require_quiet
+from .quiet import require_quiet, unknown_star_import
 from .reach import is_bound_before
 from .verdict import Refused
-
-QUIET_STAR_IMPORTS = frozenset({"turtle", "math", "random", "tkinter", "time", "datetime", "string"})
-"""Modules of the standard library whose star import is known to hide none of the names used here."""
 
 
 def is_left_by(file: ProgramFile, construct: int, jump: int) -> bool:
@@ -137,17 +134,6 @@ def require_builtin(name: str, file: ProgramFile, scope: int) -> None:
         raise Refused(f"the program gives {name} a meaning of its own")
     if unknown_star_import(file):
         raise Refused(f"a star import might give {name} another meaning")
-
-
-def unknown_star_import(file: ProgramFile) -> bool:
-    """True where a star import brings names that cannot be known here."""
-    tree = file.tree
-    for node, kind in enumerate(tree.kind):
-        if kind == "wildcard_import":
-            module = tree.child(tree.parent[node], "module_name")
-            if module is None or tree.source_of(module) not in QUIET_STAR_IMPORTS:
-                return True
-    return False
 
 
 def scope_of_statement(file: ProgramFile, statement: int) -> int:

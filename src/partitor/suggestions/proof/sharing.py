@@ -28,6 +28,7 @@ from . import rules
 from .calls import prove_call
 from .definitions import plain_parameters
 from .functions import prove_function
+from .quiet import unknown_star_import
 from .statics import prove_static
 from .verdict import CalledFunction, MovedFunction, NewFunction, Refused, SharedFunction
 from .walk import Walk
@@ -144,7 +145,7 @@ class _SharingProof:
                 self._require_one_for_all(name)
         for file in (home, *(b for b, _ in self.using)):
             rules.refuse_reflection(file)
-            if rules.unknown_star_import(file):
+            if unknown_star_import(file):
                 raise Refused("a star import might give a name another meaning")
             if self.sharing is Sharing.PAGE and is_strict(file):
                 raise Refused("a script says that it runs strictly")

@@ -1,0 +1,136 @@
+"""Texts that follow from others: they hold them, are the same in other letters, or are a line as long as they."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+from ..program.shapes import SAME_SIGNS
+from .columns import QUOTES, Column, Derived
+
+PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
+
+
+def texts_holding_texts(columns: Sequence[Column]) -> list[Derived]:
+    """Text columns whose values hold another text column's, with the same words around them in all copies."""
+    texts: list[tuple[Column, list[str]]] = []
+    for column in columns:
+        if column.values[0][:1] not in QUOTES:
+            continue
+        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
+        found = [part[2] for part in parts if part]
+        if len(found) == len(parts) and all(spot.group < 0 for spot in column.spots) and not column.is_target:
+            texts.append((column, found))
+    texts.sort(key=lambda t: len(t[1][0]))
+    bases: list[tuple[Column, list[str]]] = []
+    derived: list[Derived] = []
+    for column, values in texts:
+        for base, inner in bases:
+            around = _around(inner, values)
+            if around is not None:
+                derived.append(Derived(column, base, *around))
+                break
+        else:
+            bases.append((column, values))
+    return derived
+
+
+def in_other_letters(columns: Sequence[Column], bases: set[int], ways: Sequence[str]) -> list[Derived]:
+    """Text columns whose values hold another text column's in capital or small letters, by one of the methods `ways`.
+    What others are made of already stays."""
+    if not ways:
+        return []
+    texts: list[tuple[Column, list[str]]] = []
+    for column in columns:
+        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values if value.isascii()]
+        found = [part[2] for part in parts if part]
+        if len(found) == len(column.values) and not column.is_target and all(s.group < 0 for s in column.spots):
+            texts.append((column, found))
+    if len(texts) < 2:
+        return []
+    texts.sort(key=lambda t: (len(t[1][0]), id(t[0]) not in bases, any(v != v.lower() for v in t[1])))
+    derived: list[Derived] = []
+    known: list[tuple[Column, list[str]]] = []
+    for column, values in texts:
+        found_here = None
+        if id(column) not in bases and all(spot.is_plain or spot.is_part for spot in column.spots):
+            found_here = _of_other_letters(column, values, known, ways)
+        if found_here is not None:
+            derived.append(found_here)
+        else:
+            known.append((column, values))
+    return derived
+
+
+def _of_other_letters(
+    column: Column, values: list[str], bases: Sequence[tuple[Column, list[str]]], ways: Sequence[str]
+) -> Derived | None:
+    """How a column's values follow from those of one of the `bases`; None where they do not."""
+    for base, inner in bases:
+        for way in ways:
+            other = [in_letters(value, way) for value in inner]
+            if other == inner or not any(map(str.isalpha, "".join(inner))):
+                continue
+            around = ("", "") if other == values else _around(other, values)
+            if around is not None:
+                return Derived(column, base, *around, way)
+    return None
+
+
+LONGEST_FRAME = 40
+"""Signs by which a line may be longer than the text that differs: what stands around that."""
+SHORTEST_LINE = 3
+"""Signs of a line below something; fewer may be anything."""
+
+
+def lines_below(columns: Sequence[Column], taken: set[int]) -> list[Derived]:
+    """Text columns that are lines of one sign, as long as another column's text or always so much longer: below the
+    heading `"By bird"` stands `"-------"`, below `"By place"` `"--------"`."""
+    lines = []
+    for column in columns:
+        found = [SAME_SIGNS.fullmatch(value) for value in column.values] if column.values[0][:1] in QUOTES else []
+        told = [m for m in found if m is not None and not m[4] and len(m[2]) >= SHORTEST_LINE]
+        free = id(column) not in taken and not column.is_target and all(spot.is_plain for spot in column.spots)
+        if free and len(told) == len(column.values) and len({m[3] for m in told}) == 1:
+            lines.append((column, f"{told[0][1]}{told[0][3]}{told[0][1]}", [len(m[2]) for m in told]))
+    derived: list[Derived] = []
+    gone = {id(column) for column, _, _ in lines}
+    for column, sign, lengths in lines if len(columns) > len(lines) else ():
+        for base in columns:
+            parts = [PLAIN_TEXT.fullmatch(value) for value in base.values]
+            inner = [len(part[2]) for part in parts if part]
+            plain = len(inner) == len(lengths) and id(base) not in gone and not base.is_target
+            if not plain or any(spot.group >= 0 for spot in base.spots):
+                continue
+            more = {length - own for length, own in zip(lengths, inner, strict=True)}
+            if len(more) == 1 and len(set(lengths)) > 1 and 0 <= min(more) <= LONGEST_FRAME:
+                derived.append(Derived(column, base, "", "", "", sign, more.pop()))
+                break
+    return derived
+
+
+def in_letters(text: str, way: str) -> str:
+    """A text as one of Python's methods gives it.
+
+    >>> in_letters("sea gate", "title"), in_letters("sea gate", "capitalize")
+    ('Sea Gate', 'Sea gate')
+    """
+    if way == "upper":
+        return text.upper()
+    if way == "lower":
+        return text.lower()
+    return text.title() if way == "title" else text.capitalize()
+
+
+def _around(inner: Sequence[str], values: Sequence[str]) -> tuple[str, str] | None:
+    """What stands before and behind the `inner` texts in each of the `values`, the same in all; None where they do not
+    hold them so. A single letter has to be a word of its own."""
+    first, whole = inner[0], values[0]
+    at = whole.find(first) if first else -1
+    while at >= 0:
+        before, after = whole[:at], whole[at + len(first) :]
+        inside = len(first) == 1 and (before[-1:].isalnum() or after[:1].isalnum())
+        if not inside and (before + after).strip() and [f"{before}{v}{after}" for v in inner] == list(values):
+            return before, after
+        at = whole.find(first, at + 1)
+    return None
