@@ -82,7 +82,20 @@ def random_lines(lines: int, seed: int = 1) -> str:
     return "\n".join(out[:lines]) + "\n"
 
 
-KINDS: dict[str, Callable[[int], str]] = {"alike": alike, "different": different, "random": random_lines}
+def data(lines: int, seed: int = 2) -> str:
+    """Rows of words and numbers, each in a call of the same form, in three parts."""
+    random = Random(seed)
+    rows = [f'show("{random.choice(WORDS)}{random.randint(0, 9999)}", {random.randint(0, 99)})' for _ in range(lines)]
+    parts = [rows[k : k + lines // 3] for k in range(0, lines, lines // 3)]
+    return "".join("\n".join(["print('part')", f"total = {k}", *part]) + "\n" for k, part in enumerate(parts))
+
+
+KINDS: dict[str, Callable[[int], str]] = {
+    "alike": alike,
+    "different": different,
+    "random": random_lines,
+    "data": data,
+}
 
 
 def source(text: str) -> Source:

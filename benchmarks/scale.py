@@ -1,6 +1,6 @@
 """How time and memory grow with the length of one file, from 1,000 to 64,000 lines.
 
-Three kinds of file: all statements alike, all different, random; three functions are asked for that are
+Four kinds of file: all statements alike, all different, random, rows of data; three functions are asked for that are
 not there. For each doubling the ratio to the size before stands beside it; n log n gives about 2.1 to 2.2.
 The time limit is lifted here.
 Goal: 20,000 lines under 5 s and 500 MB each.

@@ -77,6 +77,8 @@ def _of_other_letters(
     return None
 
 
+MOST_TEXTS = 60
+"""Texts that differ in copies, and copies, that are compared with each other: where there are more, they are data."""
 LONGEST_FRAME = 40
 """Signs by which a line may be longer than the text that differs: what stands around that."""
 SHORTEST_LINE = 3

@@ -568,7 +568,7 @@ def _first_statements(
     of shorter ones side by side, at each of these; where they overlap, at the statement with which the student begins
     a paragraph each time."""
     if whole % length == 0:
-        return [(sequence, first + k) for sequence, first in starts for k in range(0, whole, length)]
+        return _side_by_side(starts, whole, length)
     for k in range(whole - length + 1):
         moved = [(sequence, first + k) for sequence, first in starts]
         if all(break_above(s.file, s.block.statements[i]) for s, i in moved):
@@ -576,6 +576,24 @@ def _first_statements(
     if length < whole and _shows_what_was_above(starts[1], starts[0], length):
         return [(sequence, first + 1) for sequence, first in starts]
     return list(starts)
+
+
+def _side_by_side(
+    starts: Sequence[tuple[StatementList, int]], whole: int, length: int
+) -> list[tuple[StatementList, int]]:
+    """Every `length` statements from each start on, each place once: of a long row nearly all that one start leads to
+    another one led to before."""
+    found: list[tuple[StatementList, int]] = []
+    seen: set[tuple[int, int]] = set()
+    for sequence, first in starts:
+        new: list[tuple[StatementList, int]] = []
+        for at in range(first + whole - length, first - 1, -length):
+            if (id(sequence), at) in seen:
+                break
+            seen.add((id(sequence), at))
+            new.append((sequence, at))
+        found += reversed(new)
+    return found
 
 
 def _without_an_end(copies: list[Copy]) -> list[Copy]:

@@ -69,6 +69,10 @@ FEWEST_IN_A_ROW = 2
 """Copies that are a run at all."""
 MOST_SMALL = 100
 """Small runs of a program beyond which it is data."""
+LONG_ROW, OFTEN_COMPARED = 100, 20
+"""Copies of a row that is data unless it is a run, and how often all of it is looked at for longer periods."""
+MOST_OFFSETS = 16
+"""Statements at which long copies of a row may begin; where there are more, only some that begin a paragraph."""
 MOST_IN_PARTS = 500
 """Copies of a stretch that are looked through for parts: more are data."""
 
@@ -103,13 +107,24 @@ class RunFinder:
                 self.shapes.shape(tree, alike[s]) if s in alike else symbol
                 for s, symbol in zip(sequence.block.statements, symbols, strict=True)
             ]
+        rows: dict[Repetition, int] = {}
+        """Long rows of statements that are no run themselves, with how many statements may be looked at for others in
+        each."""
         for found in maximal_repetitions(symbols, copies, *finer):
             if any(explains(shorter, found) for shorter in worthy):
                 continue
+            row = next((r for r in rows if explains(r, found)), None)
+            if row is not None:
+                size = found.stop - found.start
+                rows[row] -= size * min(size % found.period + 1, MOST_OFFSETS)
+                if rows[row] < 0:
+                    continue
             runs = self._in_stretch(sequence, found)
             candidates += runs
             # What is only a run in parts may be one altogether with a longer period.
             covered = sum(len(copy.statements) for run in runs for copy in run.table.copies)
+            if not runs and found.stop - found.start >= LONG_ROW * found.period:
+                rows[found] = OFTEN_COMPARED * (found.stop - found.start)
             if runs and covered + 2 * len(runs[0].table.copies[0].statements) > found.stop - found.start:
                 worthy.append(found)
         candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
@@ -223,11 +238,14 @@ class RunFinder:
         earliest: Table | None = None
         best: tuple[tuple[int, ...], Run] | None = None
         statements = sequence.block.statements
-        offsets = range((stop - start) % period + 1)
+        offsets = list(range((stop - start) % period + 1))
+        if len(offsets) > MOST_OFFSETS:
+            begun = (k for k in offsets[1:] if break_above(sequence.file, statements[start + k]) is not Break.NONE)
+            offsets = [0, *itertools.islice(begun, MOST_OFFSETS)]
         titles = [0]
         if len(offsets) > 1:
             titles = [_titles(sequence, range(start + offset, stop - period + 1, period)) for offset in offsets]
-        for offset in offsets:
+        for offset, heads_told in zip(offsets, titles, strict=True):
             first = start + offset
             copies = [
                 Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
@@ -238,7 +256,7 @@ class RunFinder:
             if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
-            if table is None or titles[offset] < max(titles) or _only_begins(table):
+            if table is None or heads_told < max(titles) or _only_begins(table):
                 continue
             if not worth_a_loop(table, self.limits.run_copies):
                 if _families(table) and worth_a_loop(table, self.limits.run_copies, LEAST_SAVED - 1):

@@ -22,7 +22,7 @@ from ..program.shapes import COLLECTIONS, given_value, is_plain_collection
 from ..program.tree import Tree
 from .columns import QUOTES, Column, Derived, Spot
 from .composed import with_composed_texts
-from .derived import PLAIN_TEXT, in_other_letters, lines_below, texts_holding_texts
+from .derived import MOST_TEXTS, PLAIN_TEXT, in_other_letters, lines_below, texts_holding_texts
 from .following import words_following
 from .texts import PLAIN_WORDS, around_words, columns_of_text, columns_of_words, integers
 
@@ -144,15 +144,16 @@ def compare(
     if walk is None:
         return None
     columns = _merge([c for nodes in _with_signs(walk) for c in _columns_of(copies, nodes)])
-    able = copies[0].file.language.texts_take_texts
+    able = copies[0].file.language.texts_take_texts and len(columns) <= MOST_TEXTS
     derived = texts_holding_texts(columns) if able else []
     following = {id(d.column) for d in derived}
     columns = [c for c in columns if id(c) not in following]
     if able:
         bases = {id(d.base) for d in derived}
         columns = _with_common_words(columns, bases, copies[0].file.text_quote)
-        cased = in_other_letters(columns, bases, copies[0].file.language.case_methods if letters else ())
-        if letters and copies[0].file.language.case_methods:
+        ways = copies[0].file.language.case_methods if letters and len(copies) <= MOST_TEXTS else ()
+        cased = in_other_letters(columns, bases, ways)
+        if ways:
             cased += lines_below(columns, bases | {id(d.base) for d in cased} | {id(d.column) for d in cased})
         following = {id(d.column) for d in cased}
         columns = [c for c in columns if id(c) not in following]
