@@ -78,6 +78,13 @@ def test_a_copy_does_not_begin_with_the_end_of_what_stands_above_it() -> None:
     assert {c.texts[0] for c in block.table.copies} == {"t.begin_fill()"}
 
 
+def test_what_only_sounds_like_an_end_stays_in_the_copy() -> None:
+    drive = "robot.stop()\nrobot.turn({0})\nrobot.drive({1}, 'fast')\n"
+    text = "".join(f"{drive.format(*how)}print('{k}', {k} * 2)\n" for k, how in enumerate([(90, 3), (45, 8), (10, 2)]))
+    (block,) = repeats(f"robot = input()\n{text.replace('2)', '2, sep=1)', 1)}").blocks
+    assert block.table.copies[0].texts[0] == "robot.stop()"
+
+
 STEP = """\
 def main():
     print("Shall we begin?")

@@ -273,7 +273,7 @@ class _Finder:
             heads = [k for k, above in enumerate(breaks) if above is Break.COMMENT]
             for first, following in itertools.pairwise([*heads, len(statements)]):
                 blank = next((k for k in range(first + 1, following) if breaks[k] is Break.BLANK), following)
-                for stop in {blank, following}:
+                for stop in dict.fromkeys((blank, following)):
                     copy = Copy(file, statements[first:stop])
                     alike.setdefault(tuple(found[first:stop]), []).append(copy)
         for copies in alike.values():
@@ -596,11 +596,19 @@ def _side_by_side(
     return found
 
 
+BEGINNINGS = {"end": "begin", "close": "open", "stop": "start", "finish": "start"}
+
+
 def _without_an_end(copies: list[Copy]) -> list[Copy]:
-    """The copies, without a first statement that ends what began above them."""
+    """The copies, without a first statement that ends what began above them, where another of the sort begins in them:
+    `end_fill()` before `begin_fill()`."""
     if not copies or not begins_with_an_end(copies[0]):
         return copies
-    return [Copy(copy.file, copy.statements[1:]) for copy in copies]
+    file, (first, stop) = copies[0].file, copies[0].span
+    ended = file.called_name(first)
+    begun = [f"{word}{ended.removeprefix(end)}" for end, word in BEGINNINGS.items() if ended.startswith(end)]
+    called = {file.called_name(n) for n in range(first, stop) if file.tree.kind[n] == file.language.call}
+    return [Copy(c.file, c.statements[1:]) for c in copies] if called.intersection(begun) else copies
 
 
 def _shows_what_was_above(start: tuple[StatementList, int], above: tuple[StatementList, int], length: int) -> bool:

@@ -244,12 +244,11 @@ ANSWERS = frozenset("answer guess reply response solution".split())
 def _right_answer(column: Column, copy: Copy) -> str:
     """What an answer has to be to be right."""
     tree = copy.file.tree
-    for spot in column.spots:
+    for spot in column.spots if not column.is_name else ():
         beside = [tree.text[c] for c in tree.children(tree.parent[spot.nodes[0]]) if c != spot.nodes[0]]
-        if len(beside) == len(EQUAL) and not column.is_name and EQUAL & set(beside):
-            (other,) = set(beside) - EQUAL
-            if other.lower() in ANSWERS:
-                return f"right_{other.lower()}"
+        others = [text.lower() for text in beside if text not in EQUAL]
+        if len(beside) == len(others) + 1 and len(others) == 1 and others[0] in ANSWERS:
+            return f"right_{others[0]}"
     return ""
 
 

@@ -90,12 +90,12 @@ class Folds:
         told: dict[tuple[int, tuple[str, ...]], tuple[ProgramFile, int, int]] = {}
         for run in repeats.runs:
             file = run.table.copies[0].file
-            if not needs_arrays(file) or run.in_branches:
+            families = [c for c in run.table.columns if c.is_family and not c.is_target]
+            if not families or not needs_arrays(file) or run.in_branches or not self._has_a_loop(run):
                 continue
-            for column in run.table.columns:
-                if column.is_family and not column.is_target:
-                    known = told.get((id(file), column.values), (file, 0, run.table.copies[0].first))
-                    told[id(file), column.values] = (file, known[1] + 1, known[2])
+            for column in families:
+                known = told.get((id(file), column.values), (file, 0, run.table.copies[0].first))
+                told[id(file), column.values] = (file, known[1] + 1, known[2])
         for (home, variables), (file, _, first) in sorted(told.items(), key=lambda entry: -len(entry[0][1])):
             own = set(variables)
             often = sum(n for (other, some), (_, n, _) in told.items() if other == home and own.issuperset(some))

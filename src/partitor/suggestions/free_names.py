@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Sequence
 
 from ..program.flow import flow_of
@@ -85,7 +86,7 @@ def _is_only_counting(file: ProgramFile, copies: Sequence[Copy], name: str) -> b
             held.append(range(loop, tree.end[loop]))
     uses = [n for n in range(scope, tree.end[scope]) if tree.text[n] == name]
     own = [n for n in uses if first <= n < stop or file.procedure_around(n).node == scope]
-    elsewhere = any(name in text.split() for text in tree.text if text[:1] == "#")
+    elsewhere = any(re.search(rf"\b{name}\b", text) for text in tree.text if text[:1] == "#")
     return not elsewhere and all(any(n in span for span in held) for n in own)
 
 

@@ -362,7 +362,7 @@ class Namer:
                 return self._capital(self._chosen(copy, chosen, new))
             if asked:
                 return self._capital(self.fresh(["handle", *words_of(asked)[:2]]))
-        kept = [name for name in returned if name in given]
+        kept = [name for name in returned if name in given and len(name) > LONGEST_LETTERS]
         about = topic_of_step(copy, returned, given)
         return self._capital(self._function(copy, comment, new, set(), about, kept=kept))
 
@@ -418,11 +418,9 @@ class Namer:
             nouns = ["one"]
         if nouns == ["part"] and verb in TOPICS_OF_VERBS:
             nouns = [TOPICS_OF_VERBS[verb]]
-        others = (
-            []
-            if words or bounded
-            else self._other_names(copy, verb, returned or kept, differing, changed or not returned)
-        )
+        others: list[str] = []
+        if not (words or bounded):
+            others = self._other_names(copy, verb, returned or kept, differing, changed or not returned)
         return self.fresh([verb, *(["value"] if bounded and nouns == ["part"] else nouns)], others)
 
     def _other_names(
