@@ -6,7 +6,7 @@ from random import Random
 
 from builders import repeats
 
-from partitor.repeats import find, runs
+from partitor.languages.table import Language
 
 
 def rows(count: int) -> str:
@@ -18,31 +18,25 @@ def rows(count: int) -> str:
 
 
 def looked_at(monkeypatch, count: int) -> int:
-    """How many statements are compared for rows of data."""
+    """How many texts are taken apart for rows of data: one a statement whenever it is compared."""
     seen = 0
+    plain = Language.numbers_in
 
-    def counted(module):
-        compare = module.compare
-
-        def counting(copies, *more, **named):
-            nonlocal seen
-            seen += sum(len(copy.statements) for copy in copies)
-            return compare(copies, *more, **named)
-
-        return counting
+    def counting(language: Language, text: str) -> list[str]:
+        nonlocal seen
+        seen += 1
+        return plain(language, text)
 
     with monkeypatch.context() as patched:
-        for module in (find, runs):
-            patched.setattr(module, "compare", counted(module))
-        found = repeats(rows(count))
-    assert not found.runs
+        patched.setattr(Language, "numbers_in", counting)
+        repeats(rows(count))
     return seen
 
 
-def test_twice_as_many_rows_are_about_twice_the_work(monkeypatch) -> None:
-    few, many = looked_at(monkeypatch, 400), looked_at(monkeypatch, 800)
-    assert 0 < few < 60 * 400
-    assert many < 3 * few
+def test_four_times_as_many_rows_are_about_four_times_the_work(monkeypatch) -> None:
+    few, many = looked_at(monkeypatch, 400), looked_at(monkeypatch, 1600)
+    assert few > 400
+    assert many < 6 * few
 
 
 def test_a_long_copy_of_a_row_may_still_begin_with_a_paragraph() -> None:
