@@ -228,6 +228,8 @@ class Language(msgspec.Struct, frozen=True, kw_only=True):
     """Calls whose text can take a number in; None: every text can."""
     texts_take_texts: bool = False
     """A text can be put into another where it stands."""
+    loops_declare: bool = False
+    """The head of a loop can declare a counter that only the loop knows."""
     case_methods: tuple[str, ...] = ()
     """Methods that give a text in capital or small letters."""
     ready_types: str = ""

@@ -106,6 +106,16 @@ class Writer(ABC):
         in place."""
         raise CannotWrite("the texts grow, which would need a loop of its own")
 
+    def in_letters(self, expression: str, way: str) -> str:
+        """A text in capital or small letters, by one of the language's methods. Raises CannotWrite where there are
+        none, or the expression cannot be asked for it as it stands."""
+        raise CannotWrite("the texts differ in their letters")
+
+    def line_below(self, literal: str, expression: str, more: int) -> str:
+        """A text of one sign as long as another one, and so many signs more. Raises CannotWrite where the language has
+        no way to write that in place."""
+        raise CannotWrite("the texts are as long as others")
+
     def gap(self, expression: str) -> str:
         """The value of an expression as it stands in a text with gaps. Raises CannotWrite where there are none."""
         raise CannotWrite("a text differs inside")

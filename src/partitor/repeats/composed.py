@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from msgspec.structs import replace
+
 from ..program.program import ProgramFile
 from .columns import QUOTES, Column, Derived, Spot
 from .texts import is_split_at_numbers, words_in_frame
@@ -30,12 +32,10 @@ def with_composed_texts(
                 more.setdefault(at, []).append(spot)
     if not gone or not gone.isdisjoint(more):
         return columns, derived
-    grown = {k: _with_spots(columns[k], spots) for k, spots in more.items()}
+    grown = {k: replace(columns[k], spots=(*columns[k].spots, *spots)) for k, spots in more.items()}
     renewed = {id(columns[k]): column for k, column in grown.items()}
     kept = [grown.get(k, column) for k, column in enumerate(columns) if k not in gone]
-    return kept, [
-        Derived(d.column, renewed.get(id(d.base), d.base), d.before, d.after, d.case, d.sign, d.more) for d in derived
-    ]
+    return kept, [replace(d, base=renewed.get(id(d.base), d.base)) for d in derived]
 
 
 def _is_text(column: Column) -> bool:
@@ -67,17 +67,3 @@ def _spots_elsewhere(
                 return []
             found.append((at, Spot(whole.nodes, k, before, after)))
     return found
-
-
-def _with_spots(column: Column, spots: Sequence[Spot]) -> Column:
-    return Column(
-        values=column.values,
-        spots=(*column.spots, *spots),
-        numbers=column.numbers,
-        is_target=column.is_target,
-        is_name=column.is_name,
-        is_called=column.is_called,
-        is_field=column.is_field,
-        is_fraction=column.is_fraction,
-        is_bare_list=column.is_bare_list,
-    )

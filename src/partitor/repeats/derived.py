@@ -3,24 +3,33 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from ..program.shapes import SAME_SIGNS
 from .columns import QUOTES, Column, Derived
 
+IN_LETTERS: dict[str, Callable[[str], str]] = {
+    "upper": str.upper,
+    "lower": str.lower,
+    "capitalize": str.capitalize,
+    "title": str.title,
+}
+"""What the methods give that put a text into other letters."""
 PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
+
+
+def _plain_texts(column: Column) -> list[str]:
+    """What stands between the quotes of a column's texts; [] where they are no plain texts, or only parts of some that
+    count."""
+    parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
+    found = [part[2] for part in parts if part]
+    plain = len(found) == len(parts) and not column.is_target and all(spot.group < 0 for spot in column.spots)
+    return found if plain else []
 
 
 def texts_holding_texts(columns: Sequence[Column]) -> list[Derived]:
     """Text columns whose values hold another text column's, with the same words around them in all copies."""
-    texts: list[tuple[Column, list[str]]] = []
-    for column in columns:
-        if column.values[0][:1] not in QUOTES:
-            continue
-        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
-        found = [part[2] for part in parts if part]
-        if len(found) == len(parts) and all(spot.group < 0 for spot in column.spots) and not column.is_target:
-            texts.append((column, found))
+    texts = [(column, inner) for column in columns if (inner := _plain_texts(column))]
     texts.sort(key=lambda t: len(t[1][0]))
     bases: list[tuple[Column, list[str]]] = []
     derived: list[Derived] = []
@@ -40,12 +49,7 @@ def in_other_letters(columns: Sequence[Column], bases: set[int], ways: Sequence[
     What others are made of already stays."""
     if not ways:
         return []
-    texts: list[tuple[Column, list[str]]] = []
-    for column in columns:
-        parts = [PLAIN_TEXT.fullmatch(value) for value in column.values if value.isascii()]
-        found = [part[2] for part in parts if part]
-        if len(found) == len(column.values) and not column.is_target and all(s.group < 0 for s in column.spots):
-            texts.append((column, found))
+    texts = [(column, inner) for column in columns if (inner := _plain_texts(column)) and "".join(inner).isascii()]
     if len(texts) < 2:
         return []
     texts.sort(key=lambda t: (len(t[1][0]), id(t[0]) not in bases, any(v != v.lower() for v in t[1])))
@@ -68,7 +72,7 @@ def _of_other_letters(
     """How a column's values follow from those of one of the `bases`; None where they do not."""
     for base, inner in bases:
         for way in ways:
-            other = [in_letters(value, way) for value in inner]
+            other = [IN_LETTERS[way](value) for value in inner]
             if other == inner or not any(map(str.isalpha, "".join(inner))):
                 continue
             around = ("", "") if other == values else _around(other, values)
@@ -99,29 +103,14 @@ def lines_below(columns: Sequence[Column], taken: set[int]) -> list[Derived]:
     gone = {id(column) for column, _, _ in lines}
     for column, sign, lengths in lines if len(columns) > len(lines) else ():
         for base in columns:
-            parts = [PLAIN_TEXT.fullmatch(value) for value in base.values]
-            inner = [len(part[2]) for part in parts if part]
-            plain = len(inner) == len(lengths) and id(base) not in gone and not base.is_target
-            if not plain or any(spot.group >= 0 for spot in base.spots):
+            inner = _plain_texts(base) if id(base) not in gone else []
+            if not inner:
                 continue
-            more = {length - own for length, own in zip(lengths, inner, strict=True)}
+            more = {length - len(own) for length, own in zip(lengths, inner, strict=True)}
             if len(more) == 1 and len(set(lengths)) > 1 and 0 <= min(more) <= LONGEST_FRAME:
                 derived.append(Derived(column, base, "", "", "", sign, more.pop()))
                 break
     return derived
-
-
-def in_letters(text: str, way: str) -> str:
-    """A text as one of Python's methods gives it.
-
-    >>> in_letters("sea gate", "title"), in_letters("sea gate", "capitalize")
-    ('Sea Gate', 'Sea gate')
-    """
-    if way == "upper":
-        return text.upper()
-    if way == "lower":
-        return text.lower()
-    return text.title() if way == "title" else text.capitalize()
 
 
 def _around(inner: Sequence[str], values: Sequence[str]) -> tuple[str, str] | None:

@@ -245,10 +245,9 @@ def _right_answer(column: Column, copy: Copy) -> str:
     """What an answer has to be to be right."""
     tree = copy.file.tree
     for spot in column.spots if not column.is_name else ():
-        beside = [tree.text[c] for c in tree.children(tree.parent[spot.nodes[0]]) if c != spot.nodes[0]]
-        others = [text.lower() for text in beside if text not in EQUAL]
-        if len(beside) == len(others) + 1 and len(others) == 1 and others[0] in ANSWERS:
-            return f"right_{others[0]}"
+        other = _compared_with(tree, spot.nodes[0], EQUAL)
+        if other is not None and tree.text[other].lower() in ANSWERS:
+            return f"right_{tree.text[other].lower()}"
     return ""
 
 
@@ -321,15 +320,20 @@ def _from_sum(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
     return ["amount"] if changed and column.values[0][:1] not in "\"'" else []
 
 
+def _compared_with(tree: Tree, node: int, signs: Collection[str]) -> int | None:
+    """What one of the signs compares a value with; None where it is not compared so."""
+    beside = [c for c in tree.children(tree.parent[node]) if c != node]
+    others = [c for c in beside if tree.text[c] not in signs]
+    return others[0] if len(beside) == 2 and len(others) == 1 else None
+
+
 def _from_comparison(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
     """The field or entry that something is compared with: `boat.number == …`, `seal["kind"] == …`."""
     file = copies[0].file
     tree, language = file.tree, file.language
-    beside = [c for c in tree.children(tree.parent[node]) if c != node]
-    others = [c for c in beside if tree.text[c] not in EQUALITY]
-    if len(beside) != 2 or len(others) != 1:
+    other = _compared_with(tree, node, EQUALITY)
+    if other is None:
         return []
-    (other,) = others
     last = tree.end[other] - 1
     if tree.kind[other] == language.member[0]:
         return words_of(tree.text[last])

@@ -16,6 +16,7 @@ from ..languages.writing import WIDTH, leading_space
 from ..program.names import Role
 from ..program.program import Program, ProgramFile
 from ..repeats.find import find_runs
+from ..repeats.judge import MOST_LISTED
 from ..repeats.limits import Limits
 from ..repeats.moves import following
 from ..repeats.runs import Run
@@ -26,8 +27,6 @@ from .edits import apply_edits, rewritten
 from .naming import Namer
 
 NUMBERS = frozenset({"int", "float", "round", "len", "sum", "abs", "min", "max"})
-MOST_BESIDE = 3
-"""Things that differ beside the variables themselves, and stand in a list with their place."""
 USED = frozenset({Role.READ, Role.WRITE, Role.UPDATE})
 
 
@@ -40,7 +39,8 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
     if not file.language.variables_as_lists:
         raise CannotWrite(f"{families[0][0]} to {families[0][-1]} would have to be one list first")
     irregular = [c for c in table.columns if c.step() is None and not c.is_target]
-    if not file.language.declares and len(irregular) - len(following(irregular)) >= MOST_BESIDE:
+    # In the list they stand beside their place.
+    if not file.language.declares and len(irregular) - len(following(irregular)) + 1 > MOST_LISTED:
         raise CannotWrite("too many things differ for a readable list")
     shared = [v for variables in families for v in variables if file.names.owner_of(v, 0) == 0]
     if any(file.is_used_beside(v) for v in shared):

@@ -68,8 +68,6 @@ def names_of_loops(file: ProgramFile) -> frozenset[str]:
     return known
 
 
-WITH_COUNTERS = frozenset({"java", "c", "cpp", "arduino", "csharp", "javascript", "typescript"})
-"""Languages in which each loop declares its own counter."""
 COUNTERS = ("i", "j", "k", "n")
 
 
@@ -94,7 +92,7 @@ def names_to_use_again(file: ProgramFile, copies: Sequence[Copy]) -> frozenset[s
     """Variables that a loop in place of the copies may have: of other loops around there, that nobody needs behind
     them, and of other functions."""
     tree, names, first = file.tree, file.names, copies[0].first
-    if file.language.id in WITH_COUNTERS:
+    if file.language.loops_declare:
         return frozenset(name for name in COUNTERS if _is_only_counting(file, copies, name))
     scope, stop = file.procedure_around(first).node, copies[-1].span[1]
     around = {tree.kind[p] for p in file.parents(first) if p > scope}

@@ -14,6 +14,7 @@ from ..program.program import ProgramFile
 from ..records import SlotColumn
 from ..repeats.columns import Column
 from ..repeats.counters import are_listable
+from ..repeats.judge import MOST_LISTED
 from ..repeats.moves import following
 from ..repeats.private import private_columns
 from ..repeats.runs import Run
@@ -259,7 +260,7 @@ def _listing(
     even: Sequence[Column] = (),
 ) -> Plan:
     """The values in a list, a tuple a turn where there are several."""
-    if len(listed) > 3:
+    if len(listed) > MOST_LISTED:
         raise CannotWrite("too many things differ for a readable list")
     own = {c: name for c, name in leading.items() if c in listed}
     absorbed = frozenset(_statement_of(table, c) for c in own)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-import re
 from collections.abc import Mapping, Sequence
 
 from ..errors import CannotWrite
@@ -101,9 +100,9 @@ def replacements(
         for spot in text.column.spots if text.base in filled else ():
             node, expression = spot.nodes[index], filled[text.base]
             if text.case:
-                expression = _in_other_letters(expression, text.case)
+                expression = writer.in_letters(expression, text.case)
             if text.sign:
-                whole.append((node, writer.value_text(node, _line_below(text.sign, expression, text.more))))
+                whole.append((node, writer.value_text(node, writer.line_below(text.sign, expression, text.more))))
                 continue
             before, after = spot.before + text.before, text.after + spot.after
             if writer.file.tree.kind[node] == "string_content":
@@ -123,17 +122,6 @@ def replacements(
     if any(stop > start for (_, stop), (start, _) in itertools.pairwise(taken)):
         raise CannotWrite("what differs stands in places that touch each other")
     return whole
-
-
-def _line_below(sign: str, expression: str, more: int) -> str:
-    """As many signs as a text is long, and so many more."""
-    return f"{sign} * (len({expression}) + {more})" if more else f"{sign} * len({expression})"
-
-
-def _in_other_letters(expression: str, way: str) -> str:
-    if not re.fullmatch(r"\w+(\[\w+\])?", expression):
-        raise CannotWrite("the texts differ in their letters")
-    return f"{expression}.{way}()"
 
 
 def _parts_of(writer: Writer, node: int, filled: Mapping[int, tuple[Spot, str]]) -> tuple[list[str], dict[int, Gap]]:

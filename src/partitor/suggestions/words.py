@@ -132,7 +132,7 @@ def is_a_thing(word: str) -> bool:
     >>> is_a_thing("boat"), is_a_thing("takes"), is_a_thing("hello")
     (True, False, False)
     """
-    return not (word in STOP_WORDS | COMMON_VERBS | NO_THINGS or word.endswith(("s", "ed", "ing", "ly")))
+    return _says_something(word) and not word.endswith("s")
 
 
 def may_be_a_topic(word: str) -> bool:
@@ -141,7 +141,11 @@ def may_be_a_topic(word: str) -> bool:
     >>> may_be_a_topic("coins"), may_be_a_topic("please"), may_be_a_topic("black")
     (True, False, False)
     """
-    return not (word in STOP_WORDS | COMMON_VERBS | NO_THINGS | COLORS or word.endswith(("ed", "ing", "ly")))
+    return _says_something(word) and word not in COLORS
+
+
+def _says_something(word: str) -> bool:
+    return not (word in STOP_WORDS | COMMON_VERBS | NO_THINGS or word.endswith(("ed", "ing", "ly")))
 
 
 QUANTITIES = frozenset(

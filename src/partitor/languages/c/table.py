@@ -138,6 +138,7 @@ CPP_KEYWORDS = KEYWORDS | frozenset(
 
 TABLE: dict[str, Any] = {
     **BRACES,
+    "loops_declare": True,
     "reading": READING,
     "comment": frozenset({"comment"}),
     "typed": True,

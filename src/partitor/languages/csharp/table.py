@@ -98,6 +98,7 @@ CSHARP = Language(
     extensions=(".cs",),
     **{
         **BRACES,
+        "loops_declare": True,
         "interpolation": "interpolation",
         "reading": READING,
         "comment": frozenset({"comment"}),

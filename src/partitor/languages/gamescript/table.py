@@ -61,6 +61,7 @@ GAMESCRIPT_TABLE: dict[str, Any] = {
         {"get_integer", "get_string", "keyboard_check", "keyboard_check_pressed", "mouse_check_button"}
     ),
     "texts_take_numbers": frozenset(),
+    "loops_declare": False,
     "texts_take_texts": True,
     "framework_calls": frozenset(),
     "runs_top_down": False,

@@ -93,6 +93,7 @@ JAVA = Language(
     extensions=(".java",),
     **{
         **BRACES,
+        "loops_declare": True,
         "reading": READING,
         "comment": frozenset({"line_comment", "block_comment"}),
         "typed": True,

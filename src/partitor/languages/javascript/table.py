@@ -107,6 +107,7 @@ KEYWORDS = frozenset(
 )
 TABLE: dict[str, Any] = {
     **BRACES,
+    "loops_declare": True,
     "reading": READING,
     "interpolation": "interpolation",
     "shebangs": ("node", "deno"),

@@ -26,6 +26,14 @@ class PythonWriter(Writer):
     def repeated(self, literal: str, expression: str) -> str:
         return f"{literal} * {value_in_product(expression)}"
 
+    def in_letters(self, expression: str, way: str) -> str:
+        if not re.fullmatch(r"\w+(\[\w+\])?", expression):
+            return super().in_letters(expression, way)
+        return f"{expression}.{way}()"
+
+    def line_below(self, literal: str, expression: str, more: int) -> str:
+        return f"{literal} * (len({expression}) + {more})" if more else f"{literal} * len({expression})"
+
     def gap(self, expression: str) -> str:
         return f"{{{expression}}}"
 

@@ -13,7 +13,7 @@ from ...program.members import class_name
 from ...program.names import UNBOUND, WRITES, Role
 from ...program.program import ProgramFile
 from .folding import Term
-from .quiet import require_quiet, unknown_star_import
+from .quiet import GUARDED, require_quiet, unknown_star_import
 from .reach import is_bound_before
 from .verdict import Refused
 
@@ -67,7 +67,7 @@ def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int
     which the segment does not speak: a loop there may give it any value. What other functions call theirs is free.
     `declared`: the loop declares it for itself; then only other such loops may speak of it in `scope`."""
     names, tree, language = file.names, file.tree, file.language
-    if name in names.everything and declared and language.id in DECLARING_LOOPS:
+    if name in names.everything and declared and language.loops_declare:
         _require_loops_own(name, file, scope, segment)
         return
     if name not in names.everything or not language.object_is_given:
@@ -76,8 +76,7 @@ def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int
     known = name in language.builtins | language.keywords or name in file.told_outside or file.is_used_beside(name)
     if known or (scope and tree.kind[scope] not in language.procedures):
         raise Refused(f"the name {name} already means something")
-    guarding = {"try_statement", "with_statement"}
-    if any(tree.kind[p] in guarding for p in file.parents(segment[0]) if p > scope):
+    if any(tree.kind[p] in GUARDED for p in file.parents(segment[0]) if p > scope):
         raise Refused(f"{name} may be needed where an error is dealt with")
     flow, start, stop = flow_of(file, scope), segment[0], tree.end[segment[-1]]
     for i in names.nodes:
@@ -89,10 +88,6 @@ def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int
             raise Refused(f"the name {name} already means something")
     if name in flow.live_after[segment[-1]] | flow.always_live:
         raise Refused(f"the value of {name} is needed later")
-
-
-DECLARING_LOOPS = frozenset({"java", "c", "cpp", "arduino", "csharp", "javascript", "typescript"})
-"""Languages in which a loop's head can declare a variable that only the loop knows."""
 
 
 def _require_loops_own(name: str, file: ProgramFile, scope: int, segment: Sequence[int]) -> None:
