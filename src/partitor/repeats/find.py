@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import itertools
-from bisect import bisect_right
+from bisect import bisect_right, insort
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
+from heapq import heapify, heappop, heappush
 
 from ..frozen import Single
 from ..languages.table import Language
@@ -209,12 +210,13 @@ class _Finder:
         places: list[tuple[StatementList, int]] = []
         for sequence in self.sequences:
             places.extend((sequence, i) for i in range(len(sequence.symbols) + 1))
-        candidates: list[RepeatedBlock] = []
         symbols = self._without_later_copies(runs)
         rows = Rows(runs)
         known = [*(twin.table for twin in twins), *(run.table for run in runs if run.in_branches)]
         taken = [copy for table in known for copy in table.copies]
         left = MOST_COMPARED * len(places) + LEAST_COMPARED
+        waiting: list[tuple[int, int, list[Copy]]] = []
+        """At most so many statements saved, in which order, by which copies."""
         for repeat in itertools.chain(maximal_repeats(symbols, 1), self._repeats_that_declare(symbols)):
             left -= len(repeat.starts)
             if left < 0:
@@ -234,35 +236,50 @@ class _Finder:
                     # Any part of it would be no matter of its own.
                     continue
                 left -= len(copies) * length
-                short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
-                alike = likeness(copies[:2])
-                again = alike.renamed if short else alike.renamed // 2 if alike.renamed >= OFTEN else 0
-                swapped = length == 1 and len(copies) > 2 and exchanges(copies[0])
-                if alike.tokens + again + alike.told < 2 * self.limits.repeat_statements and not swapped:
-                    # More copies have no more in common, nor has any part of them: never enough for a function.
-                    continue
-                table = compare(copies, walk=alike.walk if len(copies) == 2 else None)
-                table = without_lost_declarations(table) if table else None
-                for found in windows(table) if table else ():
-                    if rows.are_whole(found) and worth_a_function(found, self.limits.repeat_statements):
-                        held = rows.are_inside(found), rows.are_unlike(found)
-                        candidates.append(RepeatedBlock(found, None, *held))
-                        break
-        candidates += self._reordered(symbols)
-        candidates += self._calling_others(symbols, rows)
-        headed = list(self._headed(symbols, rows))
-        weighed = [(_saved_statements(b.table), b) for b in candidates]
-        weighed += [(HEADED * _saved_statements(b.table), b) for b in headed]
-        weighed.sort(key=lambda entry: (-entry[0], -inner_statements(entry[1].table.copies[0])))
-        chosen: list[RepeatedBlock] = []
-        for block in [*self._known(symbols), *(b for _, b in weighed)]:
-            overlaps = any(
-                _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0)
-                for other in chosen
-            )
-            if not overlaps and not any(_overlap(block.table, table) for table in known):
-                chosen.append(block)
-        return chosen
+                most = (len(copies) - 1) * inner_statements(copies[0]) - len(copies)
+                waiting.append((-most, len(waiting), copies))
+        others = [*self._reordered(symbols), *self._calling_others(symbols, rows)]
+        weighed = [(_saved_statements(b.table), b) for b in others]
+        weighed += [(HEADED * _saved_statements(b.table), b) for b in self._headed(symbols, rows)]
+        found = [
+            (-weight, -inner_statements(b.table.copies[0]), len(waiting) + k, b)
+            for k, (weight, b) in enumerate(weighed)
+        ]
+        heapify(found)
+        waiting.sort()
+        chosen = _Chosen(known)
+        for block in self._known(symbols):
+            chosen.add(block)
+        at = 0
+        while at < len(waiting) or found:
+            if at < len(waiting) and (not found or waiting[at][0] <= found[0][0]):
+                _, k, copies = waiting[at]
+                at += 1
+                made = None if chosen.leave_nothing_of(copies) else self._block_of(copies, rows)
+                if made is not None:
+                    weight, size = _saved_statements(made.table), inner_statements(made.table.copies[0])
+                    heappush(found, (-weight, -size, k, made))
+            else:
+                # All that saves more was looked at before.
+                chosen.add(heappop(found)[3])
+        return chosen.blocks
+
+    def _block_of(self, copies: Sequence[Copy], rows: Rows) -> RepeatedBlock | None:
+        """What of some copies is worth a function, if anything."""
+        length = len(copies[0].statements)
+        short = len(copies) < 3 or inner_statements(copies[0]) <= self.limits.repeat_statements
+        alike = likeness(copies[:2])
+        again = alike.renamed if short else alike.renamed // 2 if alike.renamed >= OFTEN else 0
+        swapped = length == 1 and len(copies) > 2 and exchanges(copies[0])
+        if alike.tokens + again + alike.told < 2 * self.limits.repeat_statements and not swapped:
+            # More copies have no more in common, nor has any part of them: never enough for a function.
+            return None
+        table = compare(copies, walk=alike.walk if len(copies) == 2 else None)
+        table = without_lost_declarations(table) if table else None
+        for found in windows(table) if table else ():
+            if rows.are_whole(found) and worth_a_function(found, self.limits.repeat_statements):
+                return RepeatedBlock(found, None, rows.are_inside(found), rows.are_unlike(found))
+        return None
 
     def _headed(self, symbols: list[list[int]], rows: Rows) -> Iterator[RepeatedBlock]:
         """Blocks of which each copy is all that stands under a comment: the student says where they begin."""
@@ -645,6 +662,44 @@ def _merged(spans: list[tuple[int, int]]) -> tuple[list[int], list[int]]:
             starts.append(start)
             stops.append(stop)
     return starts, stops
+
+
+class _Chosen:
+    """The blocks that are told, none overlapping another one."""
+
+    def __init__(self, told: Sequence[Table]) -> None:
+        self.told = told
+        """What is told otherwise."""
+        self.blocks: list[RepeatedBlock] = []
+        self.starts: dict[int, list[int]] = {}
+        """Where copies of blocks begin in each file, in the order of the text."""
+        self.stops: dict[tuple[int, int], int] = {}
+
+    def add(self, block: RepeatedBlock) -> None:
+        """Choose a block, unless it overlaps what was chosen before."""
+        for other in self.blocks:
+            if _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0):
+                return
+        if any(_overlap(block.table, table) for table in self.told):
+            return
+        self.blocks.append(block)
+        for copy in block.table.copies:
+            start, stop = copy.span
+            insort(self.starts.setdefault(id(copy.file), []), start)
+            self.stops[id(copy.file), start] = stop
+
+    def leave_nothing_of(self, copies: Sequence[Copy]) -> bool:
+        """True where each part of the copies overlaps what was chosen."""
+        if not self.blocks:
+            return False
+        return all(any(self._hold(copy, k) for copy in copies) for k in range(len(copies[0].statements)))
+
+    def _hold(self, copy: Copy, place: int) -> bool:
+        """True where one of the copies' statements is part of a block."""
+        file, statement = id(copy.file), copy.statements[place]
+        starts = self.starts.get(file, ())
+        k = bisect_right(starts, statement) - 1
+        return k >= 0 and statement < self.stops[file, starts[k]]
 
 
 def _overlap(table: Table, other: Table, from_copy: int = 0) -> bool:

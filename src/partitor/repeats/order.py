@@ -8,7 +8,6 @@ by moving assignments past others that they have nothing to do with.
 
 from __future__ import annotations
 
-import itertools
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from itertools import accumulate
@@ -72,13 +71,14 @@ def _may_be_reordered(sequences: Sequence[Statements], known: Counter[int]) -> b
         places = enumerate(zip(statements, symbols, strict=True))
         movable = [(k, x) for k, (s, x) in places if x >= 0 and known[x] > 1 and kinds[s] in MOVABLE]
         for k, (place, symbol) in enumerate(movable):
-            for further, other in itertools.islice(movable, k + 1, None):
-                if further - place >= LONGEST:
-                    break
+            near = k + 1
+            while near < len(movable) and movable[near][0] - place < LONGEST:
+                other = movable[near][1]
                 if (other, symbol) in seen:
                     return True
                 if other != symbol:
                     seen.add((symbol, other))
+                near += 1
     return False
 
 

@@ -245,7 +245,10 @@ class RunFinder:
         titles = [0]
         if len(offsets) > 1:
             titles = [_titles(sequence, range(start + offset, stop - period + 1, period)) for offset in offsets]
+        most_told = max(titles)
         for offset, heads_told in zip(offsets, titles, strict=True):
+            if offset and heads_told < most_told:
+                continue
             first = start + offset
             copies = [
                 Copy(sequence.file, statements[first + k * period : first + (k + 1) * period]) for k in range(count)
@@ -256,7 +259,7 @@ class RunFinder:
             if table is not None and declares_for_later(table):
                 first, copies = first + period, copies[1:]
                 table = compare(copies)
-            if table is None or heads_told < max(titles) or _only_begins(table):
+            if table is None or heads_told < most_told or _only_begins(table):
                 continue
             if not worth_a_loop(table, self.limits.run_copies):
                 if _families(table) and worth_a_loop(table, self.limits.run_copies, LEAST_SAVED - 1):

@@ -114,7 +114,10 @@ def _lettered(values: Sequence[str]) -> Family | None:
 
 def _named(values: Sequence[str], before: str, after: str) -> Family | None:
     """The family by the members of a series between what all names share: whole words of them."""
+    first = values[0].lower()
     for about, members in SERIES:
+        if not any(member in first for member in members):
+            continue
         # What all names share may be part of the members: `tuesday` and `thursday` share more than a stem.
         for shared, cut in itertools.product(range(len(before), -1, -1), range(len(after) + 1)):
             start, stop = before[:shared], after[cut:]

@@ -14,6 +14,7 @@ from .series import shared_start
 
 CODED = re.compile(r"\\[0-9xuUN]")
 """Characters written by their number, whose digits are no numbers."""
+DIGIT = re.compile(r"\d")
 PLAIN_WORDS = re.compile(r"""[^"'`\\{}%$~\n]+""")
 
 
@@ -25,7 +26,7 @@ def columns_of_text(file: ProgramFile, texts: tuple[str, ...], nodes: tuple[int,
     together = _grown_together(texts, nodes)
     if together:
         return together
-    if _takes_numbers(file, nodes[0]):
+    if any(map(DIGIT.search, texts)) and _takes_numbers(file, nodes[0]):
         inside = _numbers_in_strings(file, texts, nodes) or _numbers_and_words(file, texts, nodes)
         if inside:
             return inside
@@ -84,7 +85,7 @@ def _grown(texts: tuple[str, ...], nodes: tuple[int, ...]) -> Column | None:
     """The column of texts of one sign each, evenly more from copy to copy: how many there are."""
     if len(texts) < FEWEST_GROWN:
         return None
-    found = [m for m in map(SAME_SIGNS.fullmatch, texts) if m]
+    found = [m for m in itertools.takewhile(bool, map(SAME_SIGNS.fullmatch, texts)) if m]
     if len(found) != len(texts) or len({(m[1], m[3], m[4]) for m in found}) != 1:
         return None
     numbers = tuple(len(m[2]) for m in found)
@@ -105,11 +106,14 @@ def _grown_together(texts: tuple[str, ...], nodes: tuple[int, ...]) -> list[Colu
     copy to copy: `"   *"`, `"  ***"`, `" *****"`; [] for other texts."""
     if len(texts) < FEWEST_GROWN:
         return []
-    inner = [text[1:-1] for text in texts]
-    rows = [[(m[1], len(m[0])) for m in SIGNS.finditer(text)] for text in inner]
-    whole = all(sum(count for _, count in row) == len(text) for row, text in zip(rows, inner, strict=True))
+    rows: list[list[tuple[str, int]]] = []
+    for text in texts:
+        row = [(m[1], len(m[0])) for m in SIGNS.finditer(text, 1, len(text) - 1)]
+        if sum([count for _, count in row]) != len(text) - 2:
+            return []
+        rows.append(row)
     longest = max(([sign for sign, _ in row] for row in rows), key=len)
-    if not whole or not 2 <= len(longest) <= MOST_GROWN:
+    if not 2 <= len(longest) <= MOST_GROWN:
         return []
     counts = [_counts_of(row, longest) for row in rows]
     if len({text[0] for text in texts}) > 1 or any(found is None for found in counts):

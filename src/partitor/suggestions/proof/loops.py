@@ -296,9 +296,10 @@ class _LoopProof:
         for name in (*fresh, *self.values):
             if name in inner or name in late:
                 raise Refused(f"a function inside the loop would see {name} change")
+        of_the_loop = {*fresh, *own, *self.values}
         for s in statements:
             for i in after.names.within(s, tree.end[s]):
-                if tree.text[i] in [*fresh, *own, *self.values] and after.names.role[i] not in (
+                if tree.text[i] in of_the_loop and after.names.role[i] not in (
                     Role.READ,
                     Role.MEMBER,
                     Role.KEYWORD,
