@@ -74,6 +74,9 @@ def proved(before: str, after: str) -> bool:
         ("def show():\n    day = 2\n    print(day)\n\n", "show()\n"),
         ("print([day for day in 'ab'])\n", "print(list(day for day in 'cd'))\n"),
         ("while input():\n    for day in 'ab':\n        print(day)\n", ""),
+        ("print(dict(day=3))\n", "print(dict(day=4))\n"),
+        ("import datetime\n", "print(datetime.date(2021, 3, 4).day)\n"),
+        ("class Week:\n    def __init__(self, day):\n        self.day = day\n\n", "print(Week(3).day)\n"),
     ],
 )
 def test_a_variable_that_nobody_needs_behind_the_loop_may_turn_it(before, after) -> None:
@@ -106,6 +109,10 @@ def test_a_variable_that_nobody_needs_behind_the_loop_may_turn_it(before, after)
         ("day = 2\n", "print(locals())\n"),
         ("day = 2\n", "exec('print(day)')\n"),
         ("day: int = 2\n", "print(day)\n"),
+        ("import main\n", "print(main.day)\n"),
+        ("import __main__\n", "print(__main__.day)\n"),
+        ("import sys\n", "print(sys.modules['__main__'].day)\n"),
+        ("def show(day=2):\n    print(day)\n\nday = 3\n", "show(day=day)\n"),
     ],
 )
 def test_no_other_variable_may(before, after) -> None:
@@ -135,3 +142,25 @@ def test_nor_a_variable_of_the_function_around() -> None:
     refused = verdict(head + inner.format(deeper) + tail, head + looped.format(deeper) + tail, NewLoop("main.py", 4))
     assert not refused.proved
     assert verdict(head + inner.format("") + tail, head + looped.format("") + tail, NewLoop("main.py", 4)).proved
+
+
+def test_what_arguments_are_called_the_loop_calls_them_too() -> None:
+    rows = [("reed", "#7a8b3a"), ("mud", "#5d4a36"), ("sky", "#9fc4d9")]
+    lines = [f'show(text="{name}", bg="{color}", width=20)\nprint()\n' for name, color in rows]
+    text = f"def show(**what):\n    print(what)\n\n\n{''.join(lines)}"
+    after = worked(text)
+    assert "for text, bg in [" in after
+    assert "    show(text=text, bg=bg, width=20)\n" in after
+    assert printed(after) == printed(text)
+
+
+def test_what_fields_are_called_the_loop_calls_them_too() -> None:
+    lines = "".join(
+        f"{boat}.color = '{color}'\n{boat}.paint()\n" for boat, color in zip("abc", ("red", "tan", "navy"), strict=True)
+    )
+    text = (
+        f"class Boat:\n    def paint(self):\n        print(self.color)\n\n\na = Boat()\nb = Boat()\nc = Boat()\n{lines}"
+    )
+    after = worked(text)
+    assert "color = color" in after.replace("    ", "").replace(".", " ")
+    assert printed(after) == printed(text)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import pytest
 from builders import printed, report, run, worked
 
+from partitor.suggestions.words import tells_what_to_do
+
 PLAY = """
 def show(board):
     print(board)
@@ -184,3 +186,72 @@ def test_a_parameter_in_one_copy_gives_its_name_to_the_others() -> None:
     text += 'line(1, 2, "red")\n' + draw.format(5, 6, '"blue"', "circle") + draw.format(8, 7, '"gray"', "dot")
     titles = [s.title for s in report(text).suggestions]
     assert any("(x, y, shade), called in 3 places" in title for title in titles), titles
+
+
+STEPS = """
+    def main():
+        # {0}
+        course = []
+        for k in range(20):
+            if k % 3 == 0:
+                course.append("rock")
+            elif k % 5 == 0:
+                course.append("puddle")
+            else:
+                course.append("mud")
+        # {1}
+        speed = 5
+        bumps = 0
+        while speed > 0:
+            if course[speed] == "rock":
+                speed -= 2
+                bumps += 1
+                print("Bump!")
+            else:
+                speed -= 1
+        # {2}
+        score = 100 - bumps * 5
+        if score > 80:
+            verdict = "superb"
+        elif score > 40:
+            verdict = "good"
+        else:
+            verdict = "muddy"
+        print("You are", verdict)
+        print("You have", score)
+
+
+    main()
+"""
+
+
+def test_a_comment_that_tells_what_to_do_names_a_step() -> None:
+    after = worked(STEPS.format("dig the course", "slide down it", "how good was it"))
+    assert "def dig_course():" in after
+    assert "def slide(" in after
+    assert "print_good" not in after
+
+
+@pytest.mark.parametrize("comment", ["second the course", "red the flags", "clouds the first", "digging the course"])
+def test_not_every_word_before_an_article_is_a_verb(comment) -> None:
+    assert not tells_what_to_do(comment)
+
+
+def test_what_is_only_shown_in_one_case_is_no_printing() -> None:
+    body = "{0} = {1}\nif {0} > 5:\n    {0} = {0} - 1\n    print('one less')\nif {0} > 100:\n    print('many', {0})\n"
+    text = "a = 3\nb = 80\nc = 200\n" + "".join(body.format(f"{n}_price", f"{n} * 2 + 4") for n in "abc")
+    text += "print(a_price + b_price + c_price)\n"
+    assert "def find_price(" in worked(text) or "def update_price(" in worked(text)
+
+
+def test_bounds_below_nothing_are_bounds_too() -> None:
+    body = """
+    {0} = float(input("{1}"))
+    if {0} < {2} or {0} > {3}:
+        print("That cannot be right.")
+        {0} = 0
+    print("Noted", {0})
+    """
+    parts = [("water", "Water? ", -2, 35), ("air", "Air? ", -30, 45), ("wind", "Wind? ", 0, 60)]
+    text = "".join(body.format(*part) for part in parts) + "    print(water + air + wind)\n"
+    assert "(prompt, lowest, highest)" in worked(text)

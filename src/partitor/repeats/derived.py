@@ -21,9 +21,11 @@ PLAIN_TEXT = re.compile(r"""(["'])([^"'`\\{}%$~]*)\1""")
 def _plain_texts(column: Column) -> list[str]:
     """What stands between the quotes of a column's texts; [] where they are no plain texts, or only parts of some that
     count."""
+    if column.values[0][:1] not in QUOTES or column.is_target:
+        return []
     parts = [PLAIN_TEXT.fullmatch(value) for value in column.values]
     found = [part[2] for part in parts if part]
-    plain = len(found) == len(parts) and not column.is_target and all(spot.group < 0 for spot in column.spots)
+    plain = len(found) == len(parts) and all(spot.group < 0 for spot in column.spots)
     return found if plain else []
 
 

@@ -181,6 +181,10 @@ def beside_words(column: Column, copies: Sequence[Copy], among: Sequence[Column]
     return words_of(beside)[-2:] if re.fullmatch(r"[A-Za-z_]\w*", beside) else []
 
 
+SHORT_WORDS = frozenset({"x", "y", "bg", "fg"})
+"""Short words that tell something all the same."""
+
+
 def told_words(column: Column, copies: Sequence[Copy]) -> list[str]:
     """The words of what stands in a column, from its surroundings; [] where they tell nothing."""
     finders = (
@@ -206,7 +210,7 @@ def told_words(column: Column, copies: Sequence[Copy]) -> list[str]:
         for spot in column.spots:
             if spot.is_part and finder == _from_parameter:
                 continue
-            words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2 or w in {"x", "y"}]
+            words = [w for w in finder(column, copies, spot.nodes[0]) if len(w) > 2 or w in SHORT_WORDS]
             if words:
                 return words
     return []
@@ -262,10 +266,10 @@ def _bound(column: Column, copy: Copy) -> str:
         if tree.text[node] not in ORDERINGS:
             continue
         beside = _values_beside(tree, node)
-        numbers = [c for c in beside if tree.kind[c] in language.numbers]
+        numbers = [c for c in beside if integers((tree.source_of(c),)) is not None]
         for number in numbers if len(beside) == len(numbers) + 1 else ():
             other = next(tree.source_of(c) for c in beside if c not in numbers)
-            compared.setdefault(other, set()).update(integers((tree.text[number],)) or ())
+            compared.setdefault(other, set()).update(integers((tree.source_of(number),)) or ())
             own = other if any(number == spot.nodes[0] for spot in column.spots) else own
     values = compared.get(own, set())
     if len(values) < len(BOUNDS):

@@ -103,6 +103,9 @@ def names_to_use_again(file: ProgramFile, copies: Sequence[Copy]) -> frozenset[s
     other: set[str] = set()
     for i in names.nodes:
         name, owner = tree.text[i], names.owner(i)
+        if names.role[i] in {Role.KEYWORD, Role.MEMBER}:
+            free.add(name)
+            continue
         own = owner == scope == names.scope[i] and any(loop.holds(i, name) for loop in loops)
         elsewhere = owner > 0 and (owner > scope or not scope <= i < tree.end[scope]) and owner != scope
         (free if own or elsewhere else other).add(name)

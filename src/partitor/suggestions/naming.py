@@ -42,6 +42,7 @@ from .words import (
     COLORS,
     COMMON_VERBS,
     MAKING_NUMBERS,
+    NO_THINGS,
     ORDINALS,
     QUANTITIES,
     SHOWING,
@@ -53,6 +54,7 @@ from .words import (
     may_be_a_topic,
     plural_of,
     shared_words,
+    tells_what_to_do,
     words_of,
 )
 
@@ -166,7 +168,10 @@ class Namer:
         numbered = column.numbers is not None and copies[0].file.language.declares
         others = [] if numbered else [in_convention([*words[-1:], "value"], self.style)]
         if words and words[-1].endswith(("color", "colour")):
-            others = ["color", "shade", *others]
+            others = [*words[-1:], "color", "shade", *others]
+            if len(words) == 1:
+                # `fillcolor` and `bgcolor` are colours.
+                words = [words[0][words[0].index("col") :]]
         return self.fresh(words[-2:], others)
 
     def general(self, column: Column, copies: Sequence[Copy]) -> str:
@@ -390,14 +395,15 @@ class Namer:
             return self.fresh(["put", "in", "order"])
         if not words and self._draws_a_chart(copy):
             return self.fresh(["draw", "chart"])
-        if len(words) == 1 and words[0] in CHOSEN_VERBS:
+        does = bool(words) and tells_what_to_do(comment)
+        if len(words) == 1 and (words[0] in CHOSEN_VERBS or (does and words[0] not in COMMON_VERBS)):
             return self.fresh(words, [in_convention([self._main_verb(copy, returned, changed), *words], self.style)])
         made = self._made_often(copy) if not (words or returned) else []
         if made:
             return self.fresh(["make", *made])
         bounded = self._keeps_within_bounds(copy) and len(returned) == 1
         verb = "limit" if bounded else self._main_verb(copy, returned, changed)
-        if words and words[0] in COMMON_VERBS:
+        if words and (does or words[0] in COMMON_VERBS):
             if len(words) > 1:
                 return self.fresh(words[:3])
             verb, words = words[0], []
@@ -410,7 +416,7 @@ class Namer:
             differing = {*differing, *unlike}
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)
-            nouns = given or self._topic(copy, differing, asks=verb == "read")
+            nouns = given or self._topic(copy, differing, asks=verb in {"read", "ask"})
             if verb == "read" and nouns[0] in {"number", "value"} and self._gathers(copy):
                 nouns = [plural_of(nouns[0])]
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
@@ -537,7 +543,7 @@ class Namer:
             return "print"
         if file.language.values_everywhere and any(calls[name] for name in file.language.output_calls):
             return "show"
-        gives = file.language.values_everywhere or file.language.returning in file.tree.kind[start:stop]
+        gives = file.language.values_everywhere or _gives_a_value(copy)
         if not own and "cons" in calls and file.language.values_everywhere:
             return "keep" if _keeps_parts(copy) else "change"
         # What gives nothing back gets nothing, whatever it asks for on its way.
@@ -564,7 +570,8 @@ class Namer:
 
     def _makes(self, calls: Iterable[str]) -> bool:
         """True where something is made by its class's name."""
-        return any(name[:1].isupper() for name in calls) and not self.file.language.capitals
+        made = [name for name in calls if name[:1].isupper() and name not in MAKING_NUMBERS]
+        return bool(made) and not self.file.language.capitals
 
     def _topic(self, copy: Copy, differing: set[str], asks: bool = False) -> list[str]:
         """The word that the copy's names and texts use most."""
@@ -584,7 +591,7 @@ class Namer:
             listed = file.tree.kind[file.tree.parent[node]] == "list"
             if file.tree.kind[node] in {"string", "string_content"} and not listed:
                 words = words_of(re.sub(r"%[-\d.]*[a-z]|\\.", " ", file.tree.text[node]))
-                counts.update(w for w in dict.fromkeys(words) if len(w) > 3)
+                counts.update(w for w in dict.fromkeys(words) if len(w) > 3 and w not in NO_THINGS)
         reckoned = next((word for word in counts if word in QUANTITIES), "part")
         if asks:
             called = {file.called_name(n) for n in range(start, stop) if file.tree.kind[n] == file.language.call}
@@ -604,10 +611,21 @@ ON_PAGES = frozenset("textContent innerText innerHTML".split())
 
 
 def _shows_on_a_page(copy: Copy) -> bool:
-    """True where an element of a page is given what it shows."""
-    tree = copy.file.tree
+    """True where an element of a page, or of a window, is given what it shows."""
+    file, tree = copy.file, copy.file.tree
+    for n in range(*copy.span):
+        if tree.kind[n] == file.language.keyword_argument[0] and tree.text[n + 1] == "text":
+            if file.called_name(tree.parent[tree.parent[n]]) in {"config", "configure", "itemconfig"}:
+                return True
     lefts = (tree.child(n, "left") for n in range(*copy.span) if tree.kind[n] == "assignment")
     return any(tree.text[tree.end[left] - 1] in ON_PAGES for left in lefts if left is not None)
+
+
+def _gives_a_value(copy: Copy) -> bool:
+    """True where something is returned, not only left."""
+    tree, (start, stop) = copy.file.tree, copy.span
+    returning = copy.file.language.returning
+    return any(tree.kind[n] == returning and len(tree.leaf_texts(n)) > 1 for n in range(start, stop))
 
 
 def _keeps_parts(copy: Copy) -> bool:

@@ -27,9 +27,26 @@ def heading_of_copies(copy: Copy, differing: Collection[str]) -> list[str]:
 
 
 def ends_with_output(copy: Copy) -> bool:
-    """True where the last thing done is to show something; what a loop shows on its way is not it."""
-    file, last = copy.file, copy.statements[-1]
-    return file.tree.kind[last] not in file.language.loops and any(_outputs(file, last, file.tree.end[last]))
+    """True where the last thing done is to show something, whatever is chosen; what a loop shows on its way is not
+    it."""
+    return _shows_at_last(copy.file, copy.statements[-1])
+
+
+def _shows_at_last(file: ProgramFile, statement: int) -> bool:
+    tree, language = file.tree, file.language
+    if tree.kind[statement] in language.loops:
+        return False
+    if tree.kind[statement] != "if_statement":
+        return any(_outputs(file, statement, tree.end[statement]))
+    inside = range(statement, tree.end[statement])
+    blocks = [file.block_at[n] for n in inside if n in file.block_at and _is_branch_of(file, n, statement)]
+    otherwise = any(tree.text[n] == "else" for n in inside)
+    return otherwise and all(b.statements and _shows_at_last(file, b.statements[-1]) for b in blocks)
+
+
+def _is_branch_of(file: ProgramFile, block: int, choice: int) -> bool:
+    """True for a block that stands in a choice itself, not in something inside it."""
+    return not any(choice < parent and parent in file.statement_set for parent in file.parents(block))
 
 
 def _outputs(file: ProgramFile, start: int, stop: int) -> Iterator[int]:

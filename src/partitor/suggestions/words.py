@@ -186,7 +186,35 @@ def in_convention(words: Sequence[str], style: Style) -> str:
     return words[0] + "".join(w.capitalize() for w in words[1:])
 
 
+BEHIND_A_VERB = frozenset(
+    """
+    the a an all each every some another its it them this that these those one two three four five down up out away back
+    """.split()
+)
+"""Words that show that the one before them, at the beginning of a comment, says what is done."""
+NO_VERBS = frozenset("and or not if then now next first second third last here there is are was were for with".split())
+
+
+def tells_what_to_do(comment: str) -> bool:
+    """True for a comment that begins with a verb, known or not.
+
+    >>> tells_what_to_do("dig the course"), tells_what_to_do("slide down it"), tells_what_to_do("the first house")
+    (True, True, False)
+    """
+    first, *others = [*words_of(comment)[:2], ""]
+    behind = others[0] in BEHIND_A_VERB and not first.endswith(("s", "ing", "ed"))
+    return first in COMMON_VERBS or (behind and first not in STOP_WORDS | NO_VERBS | COLORS)
+
+
+def _asks_how(comment: str) -> bool:
+    """True for a comment like `how good was it`: its words are no name for anything."""
+    first, *others = [*words_of(comment)[:2], ""]
+    return first == "how" and others[0] not in {"many", "much", "often", "far", "long"}
+
+
 def comment_words(comment: str) -> list[str]:
+    if _asks_how(comment):
+        return []
     words = [w for w in words_of(comment.split(",")[0].split(":")[0]) if w not in STOP_WORDS]
     if words:
         words[0] = base_form(words[0])

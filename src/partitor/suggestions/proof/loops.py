@@ -126,7 +126,8 @@ class _LoopProof:
         """The variables of which the copies speak themselves, by what stands first."""
         before = self.before
         if not before.names.everything.isdisjoint(variables):
-            spoken = {before.tree.text[i] for i in before.names.within(first[0], before.tree.end[first[-1]])}
+            inside = before.names.within(first[0], before.tree.end[first[-1]])
+            spoken = {before.tree.text[i] for i in inside if not rules.names_no_variable(before, i)}
             return [v for v in variables if v in spoken]
         return []
 

@@ -62,6 +62,24 @@ def require_fresh(name: str, file: ProgramFile) -> None:
         raise Refused(f"the name {name} already means something")
 
 
+def names_no_variable(file: ProgramFile, node: int) -> bool:
+    """True for the name of an argument, or of a member that is none of the program's own variables."""
+    role = file.names.role[node]
+    return role is Role.KEYWORD or (role is Role.MEMBER and not _imports_itself(file))
+
+
+def _imports_itself(file: ProgramFile) -> bool:
+    """True where the file's own variables may be members of something: of the module that it is."""
+    known = file.derived.get("imports itself")
+    if known is None:
+        itself = {"__main__", PurePosixPath(file.path).stem}
+        imports = (n for n, kind in enumerate(file.tree.kind) if kind.startswith("import"))
+        by_name = not file.names.everything.isdisjoint({"modules", "import_module"})
+        known = by_name or any(not itself.isdisjoint(file.tree.leaf_texts(n)) for n in imports)
+        file.derived["imports itself"] = known
+    return bool(known)
+
+
 def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int], declared: bool) -> None:
     """`name` must mean nothing in the original, or be a variable of `scope` that nobody needs behind `segment`, of
     which the segment does not speak: a loop there may give it any value. What other functions call theirs is free.
@@ -80,7 +98,7 @@ def require_free(name: str, file: ProgramFile, scope: int, segment: Sequence[int
         raise Refused(f"{name} may be needed where an error is dealt with")
     flow, start, stop = flow_of(file, scope), segment[0], tree.end[segment[-1]]
     for i in names.nodes:
-        if tree.text[i] != name or not scope <= i < tree.end[scope]:
+        if tree.text[i] != name or not scope <= i < tree.end[scope] or names_no_variable(file, i):
             continue
         owner = names.owner(i)
         own = owner == scope == names.scope[i] and names.role[i] in {Role.READ, Role.WRITE}
