@@ -121,3 +121,37 @@ def test_a_word_of_two_and_a_number_that_is_no_other_are_a_text_of_their_own() -
     (twins,) = repeats(filled(form, enemies)).twins
     whole = [c for c in twins.table.columns if any(spot.group >= 0 for spot in c.spots)]
     assert not whole
+
+
+BEATS = [("rock", "scissors"), ("paper", "rock"), ("scissors", "paper")]
+ROUNDS = """\
+wins = 0
+for mine, yours in [("rock", "rock"), ("scissors", "rock"), ("rock", "paper"), ("paper", "scissors"), ("paper", "rock")]:
+"""
+ROUND = """\
+    {2} yours == "{0}":
+        if mine == "{0}":
+            print("A draw")
+        elif mine == "{1}":
+            print("{0} beats {1}: you win")
+            wins += 1
+        else:
+            print("You lose")
+"""
+
+
+@pytest.mark.parametrize("said", ["{0} beats {1}: you win", "{1} loses to {0}", "{0}, {1}, {0}!", "{1}{0} it is"])
+def test_two_words_that_stand_elsewhere_make_the_text(said: str, tmp_path) -> None:
+    words = zip(BEATS, ("if", "elif", "elif"), strict=True)
+    text = ROUNDS + "".join(ROUND.replace("{0} beats {1}: you win", said).format(*b, how) for b, how in words)
+    after = worked(f"{text}print(wins)\n")
+    if "{1}{0}" not in said:
+        assert after.count("print(") == 4
+        assert 'print(f"' in after
+    require_same_output("python", f"{text}print(wins)\n", after, tmp_path)
+
+
+def test_two_words_of_which_one_stands_nowhere_else_are_a_text_of_their_own(tmp_path) -> None:
+    ways = zip(BEATS, ("if", "elif", "elif"), ("gravel", "card", "shears"), strict=True)
+    text = ROUNDS + "".join(ROUND.replace("beats {1}", f"beats {more}").format(*b, how) for b, how, more in ways)
+    require_same_output("python", f"{text}print(wins)\n", worked(f"{text}print(wins)\n"), tmp_path)

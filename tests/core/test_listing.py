@@ -158,3 +158,111 @@ def test_first_values_must_be_literals_in_a_row() -> None:
     assert not proved("a1 = 3\na2 = 4\nprint(a1, a2)\n", "a = [4, 3]\nprint(a[0], a[1])\n", claim)
     assert not proved("a1 = 3\na2 = a1\nprint(a1, a2)\n", "a = [3, a[0]]\nprint(a[0], a[1])\n", claim)
     assert not proved("a2 = 4\na1 = 3\nprint(a1, a2)\n", "a = [3, 4]\nprint(a[0], a[1])\n", claim)
+
+
+ASKED = """
+def main():
+    mark1 = int(input("Mark 1: "))
+    mark2 = int(input("Mark 2: "))
+    mark3 = int(input("Mark 3: "))
+    mark4 = int(input("Mark 4: "))
+    mark5 = int(input("Mark 5: "))
+    print({0})
+
+
+main()
+"""
+TYPED = "3\n9\n-4\n7\n0\n"
+
+
+@pytest.mark.parametrize(
+    ("asked", "expected"),
+    [
+        ("max(mark1, mark2, mark3, mark4, mark5)", "print(max(marks))"),
+        ("min(mark1, mark2, mark3, mark4, mark5) + 1", "print(min(marks) + 1)"),
+        ("mark1 + mark2 + mark3 + mark4 + mark5", "print(sum(marks))"),
+        ("(mark1 + mark2 + mark3 + mark4 + mark5) / 5", "print(sum(marks) / 5)"),
+        ("mark1 + mark2 + mark3 + mark4 + mark5 + 2", "print(sum(marks) + 2)"),
+    ],
+)
+def test_all_of_them_are_asked_for_at_once(asked: str, expected: str) -> None:
+    text = ASKED.format(asked)
+    after = worked(text)
+    assert expected in after
+    assert run(after, TYPED) == run(text, TYPED)
+
+
+@pytest.mark.parametrize(
+    "asked",
+    [
+        "max(mark1, mark2, mark3, mark4)",
+        "max(mark1, mark2, mark3, mark5, mark4)",
+        "max(mark1, mark2, mark3, mark4, mark5, 2)",
+        "max(mark1, mark2, mark3, mark4, mark5, key=abs)",
+        "abs(mark1) + mark2 + mark3 + mark4 + mark5",
+        "mark1 + mark2 + mark3 + mark4",
+        "mark1 + mark2 + mark3 - mark4 + mark5",
+        "mark1 + (mark2 + mark3 + mark4 + mark5)",
+        "(mark1, mark2, mark3, mark4, mark5)",
+        "2 * mark1 + mark2 + mark3 + mark4 + mark5",
+    ],
+)
+def test_what_is_asked_of_some_of_them_is_asked_one_by_one(asked: str) -> None:
+    text = ASKED.format(asked)
+    after = worked(text)
+    assert "marks[1]" in after
+    assert run(after, TYPED) == run(text, TYPED)
+
+
+@pytest.mark.parametrize(
+    ("first", "second"),
+    [
+        ("int(", "float("),
+        ("def main():", "def main():\n    sum = 3\n    print(sum)"),
+        ("def main():", "def int(text):\n    return float(text)\n\n\ndef main():"),
+        ("    print(", "    mark5 = mark5 / 2\n    print("),
+        ("    print(", "    mark5 += 0.5\n    print("),
+        ("int(input(", "(input("),
+    ],
+)
+def test_only_whole_numbers_are_added_up_by_the_list(first: str, second: str) -> None:
+    text = ASKED.format("mark1 + mark2 + mark3 + mark4 + mark5").replace(first, second)
+    after = worked(text)
+    assert "sum(marks)" not in after
+    assert run(after, TYPED) == run(text, TYPED)
+
+
+FAMILY = "a1 = 3\na2 = {0}\na3 = 5\na1 = a1 + 1\nprint({1})\n"
+LISTED = "a = [3, {0}, 5]\na[0] = a[0] + 1\nprint({1})\n"
+
+
+@pytest.mark.parametrize(
+    ("value", "asked", "whole", "right"),
+    [
+        ("4", "max(a1, a2, a3)", "max(a)", True),
+        ("4", "min(a1, a2, a3)", "min(a)", True),
+        ("4", "a1 + a2 + a3", "sum(a)", True),
+        ("4", "(a1 + a2 + a3) * 2", "sum(a) * 2", True),
+        ("4", "max(a1, a2, a3)", "min(a)", False),
+        ("4", "max(a1, a3, a2)", "max(a)", False),
+        ("4", "max(a1, a2, a3, a1)", "max(a)", False),
+        ("4", "max(a1, a2, a3, key=abs)", "max(a)", False),
+        ("4", "max(a1, a2, a3)", "max(a, key=abs)", False),
+        ("4", "a1 + a2", "sum(a)", False),
+        ("4", "a1 - a2 + a3", "sum(a)", False),
+        ("4", "a3 + a2 + a1", "sum(a)", False),
+        ("4", "a1 + (a2 + a3)", "sum(a)", False),
+        ("4", "a1 + a2 + a3", "sum(a, 1)", False),
+        ("4.5", "a1 + a2 + a3", "sum(a)", False),
+        ("4", "len((a1, a2, a3))", "len(a)", False),
+        ("4", "print(a1, a2, a3)", "print(a)", False),
+        ("4", "sorted((a1, a2, a3))", "sorted(a)", False),
+        ("4", "[a1, a2, a3]", "list(a)", False),
+    ],
+)
+def test_the_proof_of_all_at_once(value: str, asked: str, whole: str, right: bool) -> None:
+    claim = ListedVariables("main.py", "a", ("a1", "a2", "a3"))
+    before, after = FAMILY.format(value, asked), LISTED.format(value, whole)
+    assert verdict(before, after, claim).proved is right
+    shadowed = f"def {whole.split('(')[0]}(*given):\n    return 7\n\n\n"
+    assert not verdict(shadowed + before, shadowed + after, claim).proved or not right

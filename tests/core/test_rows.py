@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from core.builders import printed, report, rules, run, worked
+from core.builders import printed, repeats, report, rules, run, worked
 from core.runners import can_run, outputs
 from core.sweeps import proved_in, require_same
 from core.wild_rows import HEADS, WildRows
@@ -334,3 +334,56 @@ def test_rows_by_a_letter_and_names_over_a_ruler_are_runs_of_prints():
     )
     prose = names.replace("north", "Count the crabs on the shore").replace("=====", "and then the shells")
     assert rules(prose) == []
+
+
+PAGE = "".join(
+    f"lines.append('<h2>{day}</h2>')\nlines.append('<p>High water at {time}.</p>')\nlines.append('<hr>')\n"
+    for day, time in [("Monday", "06:10"), ("Tuesday", "06:55"), ("Wednesday", "07:40"), ("Thursday", "08:25")]
+)
+
+
+def test_texts_in_frames_of_their_own_are_rows_of_as_many() -> None:
+    text = f"lines = []\n{PAGE}print(lines)\n"
+    (run,) = repeats(text).runs
+    assert len(run.table.copies[0].statements) == 3
+    after = worked(text)
+    assert "for day, time in [" in after
+    assert printed(after) == printed(text)
+
+
+@pytest.mark.parametrize(
+    "odd",
+    [
+        PAGE.replace("'<hr>'", "'-'").replace("<h2>", "").replace("</h2>", ""),
+        PAGE.rpartition("lines.append('<hr>')")[0],
+    ],
+)
+def test_texts_that_do_not_come_round_are_single_rows(odd: str) -> None:
+    text = f"lines = []\n{odd}print(lines)\n"
+    assert all(len(run.table.copies[0].statements) == 1 for run in repeats(text).runs)
+    assert printed(worked(text)) == printed(text)
+
+
+PUPILS = [("Ama", 12, "Tern", [4, 5]), ("Ben", 11, "Eel", [3, 3]), ("Cleo", 13, "Tern", [5, 5])]
+
+
+def records(form: str, pupils=PUPILS) -> str:
+    return "pupils = {}\n" + "".join(form.format(*pupil) for pupil in pupils) + "print(pupils)\n"
+
+
+RECORD = (
+    "pupils['{0}'] = {{}}\npupils['{0}']['age'] = {1}\npupils['{0}']['boat'] = '{2}'\npupils['{0}']['marks'] = {3}\n"
+)
+
+
+def test_records_that_are_told_by_their_name_are_rows_of_a_table() -> None:
+    text = records(RECORD)
+    after = worked(text)
+    assert "for pupil, age, boat, marks in [" in after
+    assert printed(after) == printed(text)
+
+
+def test_records_without_a_name_in_each_statement_differ_in_too_much() -> None:
+    text = records(RECORD.replace("pupils['{0}']['age'] = {1}", "print('age', {1})"))
+    assert not [run for run in repeats(text).runs if len(run.table.copies[0].statements) == 4]
+    assert not repeats(records(RECORD, PUPILS[:2])).runs

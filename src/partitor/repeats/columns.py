@@ -32,7 +32,8 @@ class Spot(Frozen, frozen=True):
     in_format: bool = False
     """The text says how other values are printed; a value can be put into it in their way."""
     place: int = 0
-    """How many values a format prints before this one; which of the parts this is."""
+    """How many values a format prints before this one; which of the parts this is; which of several words of one text,
+    of which `before` then stands behind the word before it."""
 
     @property
     def is_plain(self) -> bool:

@@ -8,7 +8,10 @@ from msgspec.structs import replace
 
 from ..program.program import ProgramFile
 from .columns import QUOTES, Column, Derived, Spot
-from .texts import is_split_at_numbers, words_in_frame
+from .texts import PIECES, is_split_at_numbers, words_in_frame
+
+FEWEST_TEXTS = 3
+"""Texts that differ, from which one may be made of two others."""
 
 
 def with_composed_texts(
@@ -17,8 +20,8 @@ def with_composed_texts(
     """The columns of copies in these files, without texts of which all that differs stands in other columns: these have
     spots there then."""
     numbers = {c.values: k for k, c in enumerate(columns) if c.numbers is not None and not c.is_target}
-    words = {_bare(c): k for k, c in enumerate(columns) if _is_text(c)} if numbers else {}
-    if len(words) < 2:
+    words = {_bare(c): k for k, c in enumerate(columns) if _is_text(c)}
+    if len(words) < (2 if numbers else FEWEST_TEXTS):
         return columns, derived
     bases = {id(d.base) for d in derived}
     more: dict[int, list[Spot]] = {}
@@ -46,6 +49,33 @@ def _bare(column: Column) -> tuple[str, ...]:
     return tuple([value.strip("\"'") for value in column.values])
 
 
+def _of_words(
+    file: ProgramFile, texts: Sequence[str], nodes: tuple[int, ...], words: dict[tuple[str, ...], int]
+) -> list[tuple[int, Spot]]:
+    """For each of the words in which texts differ, several of them, which column stands there (`"rock beats paper"`,
+    `"paper beats rock"`); [] where another thing differs."""
+    parts = is_split_at_numbers(file, texts, nodes)
+    if not parts or len(parts[0]) > 1:
+        return []
+    pieces = [PIECES.findall(text) for text in texts]
+    if len(set(map(len, pieces))) > 1:
+        return []
+    places = list(zip(*pieces, strict=True))
+    differing = [k for k, values in enumerate(places) if len(set(values)) > 1]
+    at = [words.get(tuple(places[k])) for k in differing]
+    if len(differing) < 2:
+        return []
+    found: list[tuple[int, Spot]] = []
+    edges = [-1, *differing, len(places)]
+    for n, column in enumerate(at):
+        if column is None:
+            return []
+        before = "".join(pieces[0][edges[n] + 1 : edges[n + 1]])
+        after = "".join(pieces[0][edges[n + 1] + 1 :]) if n + 1 == len(at) else ""
+        found.append((column, Spot(nodes, 0, before, after, place=n)))
+    return found
+
+
 def _spots_elsewhere(
     files: Sequence[ProgramFile], column: Column, numbers: dict[tuple[str, ...], int], words: dict[tuple[str, ...], int]
 ) -> list[tuple[int, Spot]]:
@@ -53,6 +83,10 @@ def _spots_elsewhere(
     found: list[tuple[int, Spot]] = []
     for whole in column.spots:
         texts = [f.tree.text[node] for f, node in zip(files, whole.nodes, strict=True)]
+        made = _of_words(files[0], texts, whole.nodes, words)
+        if made:
+            found += made
+            continue
         parts = is_split_at_numbers(files[0], texts, whole.nodes)
         places = list(zip(*parts, strict=True)) if parts else []
         differing = [k for k, values in enumerate(places) if len(set(values)) > 1]

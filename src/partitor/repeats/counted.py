@@ -8,7 +8,8 @@ from collections.abc import Iterator, Sequence
 
 from ..frozen import Frozen
 from ..program.shapes import SAME_SIGNS
-from .columns import Column
+from .columns import QUOTES, Column
+from .series import shared_start
 
 DIGITS = re.compile(r"(\d+)")
 
@@ -99,6 +100,31 @@ def cycles(columns: Sequence[Sequence[Counted]], fewest: int) -> Iterator[int]:
         else:
             if counting:
                 yield size
+
+
+FRAME = 3
+"""Signs that texts have in common around what differs, quotes aside."""
+
+
+def in_frames(columns: Sequence[Column], fewest: int) -> Iterator[int]:
+    """After how many copies texts begin anew that are alike but for what stands between the same words, each of them in
+    words of its own: `"<b>Ama</b>"`, `"<hr>"`, `"<b>Ben</b>"`, `"<hr>"`. There are `fewest` such groups at least."""
+    values = columns[0].values if len(columns) == 1 and not columns[0].is_target else ()
+    if not all(value[:1] in QUOTES for value in values):
+        return
+    for size in range(2, min(len(values) // fewest, LONGEST_CYCLE) + 1):
+        if len(values) % size:
+            continue
+        frames = [_frame_of(values[place::size]) for place in range(size)]
+        differing = any(len(set(values[place::size])) > 1 for place in range(size))
+        if differing and len(set(frames)) == size and all(len("".join(f).strip("\"'")) >= FRAME for f in frames):
+            yield size
+
+
+def _frame_of(values: Sequence[str]) -> tuple[str, str]:
+    """What texts begin and end with alike."""
+    before = shared_start(values)
+    return before, shared_start([value[len(before) :][::-1] for value in values])[::-1]
 
 
 def alternating(columns: Sequence[Column], fewest: int) -> Iterator[int]:

@@ -78,7 +78,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     if copies[0].file.language.lists_below:
         lists += max(len(irregular), 1)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
-    if saved < least or len(irregular) > MOST_LISTED:
+    if saved < least or len(irregular) > MOST_LISTED + is_a_record(irregular, copies):
         return False
     if irregular and _unlike_prints(table):
         return False
@@ -108,6 +108,19 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
         enough = 3 + len(unlike) - (len(copies) >= MANY_CALLS)
         return few and len(copies) >= 4 and (made or numbers or alike >= enough)
     return True
+
+
+def is_a_record(irregular: Sequence[Column], copies: Sequence[Copy]) -> bool:
+    """True for copies of which each tells several things of one, by its name in every statement."""
+    size = len(copies[0].statements)
+    if copies[0].file.language.declares or len(copies) < MANY or size <= MOST_LISTED:
+        return False
+    return any(len({_statement_of(copies[0], s.nodes[0]) for s in c.spots}) == size for c in irregular)
+
+
+def _statement_of(copy: Copy, node: int) -> int:
+    """Which of a copy's statements a node stands in."""
+    return sum(s <= node for s in copy.statements)
 
 
 def worth_a_function(table: Table, fewest_statements: int) -> bool:

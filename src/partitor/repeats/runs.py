@@ -11,7 +11,7 @@ from ..frozen import Single
 from ..program.blocks import Block
 from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable, Symbols, given_value
-from .counted import alternating, counted, counts, cycles, even_parts
+from .counted import alternating, counted, counts, cycles, even_parts, in_frames
 from .declarations import declares_for_later
 from .judge import LEAST_SAVED, are_many_numbers, code_lines, inner_statements, worth_a_loop
 from .limits import Limits
@@ -148,7 +148,8 @@ class RunFinder:
         counting = any(map(counts, table.columns))
         signs = [counted(column) for column in table.columns] if counting else []
         fewest = max(2, self.limits.run_copies)
-        for size in itertools.chain(cycles(signs, fewest), alternating(table.columns, fewest)):
+        again_after = (cycles(signs, fewest), alternating(table.columns, fewest), in_frames(table.columns, fewest))
+        for size in itertools.chain(*again_after):
             again, _ = self._best_offset(sequence, start, start + count * period, size * period)
             if again is not None:
                 return [again]

@@ -257,7 +257,7 @@ def _right_answer(column: Column, copy: Copy) -> str:
 
 def _bound(column: Column, copy: Copy) -> str:
     """What a number is called that something is compared with: the lower or the upper one, where there are two."""
-    tree, language = copy.file.tree, copy.file.language
+    tree = copy.file.tree
     if column.numbers is None or _limits_a_loop(column, copy):
         return ""
     compared: dict[str, set[int]] = {}
@@ -310,7 +310,10 @@ SHOWN = frozenset({"text", "value", "innertext", "textcontent", "innerhtml", "ca
 
 
 def _last_name(file: ProgramFile, node: int) -> str:
-    """A variable's name, or a field's: what is last in `boats[0].length`."""
+    """A variable's name, or a field's: what is last in `boats[0].length`, or the key in `boats["tern"]["length"]`."""
+    key = file.tree.child(node, "subscript") if file.tree.kind[node] == "subscript" else None
+    if key is not None and file.tree.kind[key] in file.language.strings:
+        return file.tree.source_of(key).strip("\"'")
     if file.tree.kind[node] != file.language.member[0]:
         return file.tree.text[node]
     last = file.tree.text[file.tree.end[node] - 1]

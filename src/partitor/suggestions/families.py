@@ -107,7 +107,9 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
     indent = leading_space(file, first)
     row = _first_values(file, statements, first, variables)
     text = tree.source
-    changes = [(i, f"{name}[{variables.index(tree.text[i])}]") for i in uses]
+    whole = _whole_uses(file, tuple(variables), uses, name)
+    inside = {i for node, _ in whole for i in names.within(node, tree.end[node])}
+    changes = [(i, f"{name}[{variables.index(tree.text[i])}]") for i in uses if i not in inside] + whole
     if row:
         last = row[-1]
         changes = [(i, new) for i, new in changes if not first <= i < tree.end[last]]
@@ -117,11 +119,67 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
             raise CannotWrite("the list is too long for one line")
     else:
         head = f"{name} = [{_placeholder(file, uses)}] * {len(variables)}\n{indent}"
-    for i, new in sorted(changes, reverse=True):
+    for i, new in sorted(changes, key=lambda change: tree.start_byte[change[0]], reverse=True):
         text = text[: tree.start_byte[i]] + new.encode() + text[tree.end_byte[i] :]
     start, stop = tree.start_byte[first], tree.end_byte[row[-1]] if row else tree.start_byte[first]
     text = text[:start] + head.encode() + text[stop:]
     return kept_in(f"one list, {name}", file, text.decode(), name, variables, via)
+
+
+def _whole_uses(file: ProgramFile, variables: tuple[str, ...], uses: Sequence[int], name: str) -> list[tuple[int, str]]:
+    """(node, what to write there) where all of the variables are asked for their largest or smallest, or added up."""
+    tree, names = file.tree, file.names
+    if file.language.id != "python" or "wildcard_import" in tree.kind:
+        return []
+    own = {"max", "min", "sum", "int"}
+    own -= {tree.text[i] for i in names.nodes if tree.text[i] in own and names.role[i] is not Role.READ}
+    adding = own >= {"sum", "int"} and all(_is_whole_number(file, i) for i in uses)
+    found: list[tuple[int, str]] = []
+    for i in uses:
+        if tree.text[i] != variables[-1] or names.role[i] is not Role.READ:
+            continue
+        around = tree.parent[i]
+        given = [tree.text[n] for n in tree.items(around)] if tree.kind[around] == "argument_list" else []
+        if tuple(given) == variables and file.called_name(tree.parent[around]) in own - {"sum", "int"}:
+            found.append((around, f"({name})"))
+        elif adding and _added_up(file, around) == variables:
+            outer = tree.parent[around]
+            found.append((outer if tree.kind[outer] == "parenthesized_expression" else around, f"sum({name})"))
+    return found
+
+
+def _added_up(file: ProgramFile, node: int) -> tuple[str, ...]:
+    """The variables of which a node is the sum; () for anything else."""
+    tree = file.tree
+    if tree.kind[node] == file.language.name:
+        return (tree.text[node],)
+    parts = tree.parts(node) if tree.kind[node] == "binary_operator" else []
+    if len(parts) != len("a+b") or tree.text[parts[1]] != "+" or tree.kind[parts[2]] != file.language.name:
+        return ()
+    before = _added_up(file, parts[0])
+    return (*before, tree.text[parts[2]]) if before else ()
+
+
+def _is_whole_number(file: ProgramFile, use: int) -> bool:
+    """True for a use that gives a variable nothing but a whole number, if anything."""
+    tree, statement = file.tree, file.tree.parent[use]
+    value = tree.child(statement, "right")
+    if file.names.role[use] is Role.READ or value is None:
+        return file.names.role[use] is Role.READ
+    plain = tree.kind[statement] == "assignment" or tree.text[value - 1] in {"+=", "-=", "*="}
+    return plain and _is_made_of_whole_numbers(file, value, tree.text[use])
+
+
+def _is_made_of_whole_numbers(file: ProgramFile, node: int, own: str) -> bool:
+    """True for numbers without a fraction, for what is made one, and for what is reckoned of these and a variable's
+    own value."""
+    tree = file.tree
+    if tree.kind[node] == "binary_operator":
+        left, sign, right = tree.parts(node)
+        whole = tree.text[sign] in {"+", "-", "*"}
+        return whole and all(_is_made_of_whole_numbers(file, n, own) for n in (left, right))
+    made = tree.kind[node] == file.language.call and file.called_name(node) == "int"
+    return made or tree.text[node] == own or tree.source_of(node).removeprefix("-").isdigit()
 
 
 def _body_of(file: ProgramFile, scope: int) -> tuple[int, ...]:

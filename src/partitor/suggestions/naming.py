@@ -614,9 +614,9 @@ def _shows_on_a_page(copy: Copy) -> bool:
     """True where an element of a page, or of a window, is given what it shows."""
     file, tree = copy.file, copy.file.tree
     for n in range(*copy.span):
-        if tree.kind[n] == file.language.keyword_argument[0] and tree.text[n + 1] == "text":
-            if file.called_name(tree.parent[tree.parent[n]]) in {"config", "configure", "itemconfig"}:
-                return True
+        shown = tree.kind[n] == file.language.keyword_argument[0] and tree.text[n + 1] == "text"
+        if shown and file.called_name(tree.parent[tree.parent[n]]) in {"config", "configure", "itemconfig"}:
+            return True
     lefts = (tree.child(n, "left") for n in range(*copy.span) if tree.kind[n] == "assignment")
     return any(tree.text[tree.end[left] - 1] in ON_PAGES for left in lefts if left is not None)
 

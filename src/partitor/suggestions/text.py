@@ -72,7 +72,7 @@ def replacements(
     """(node, what to write in its place) for every spot of the columns in copy number `index`, and of those that
     follow from them."""
     whole: list[tuple[int, str]] = []
-    in_strings: dict[int, dict[int, tuple[Spot, str]]] = {}
+    in_strings: dict[int, dict[int, list[tuple[Spot, str]]]] = {}
     grown: dict[int, tuple[tuple[str, ...], dict[int, str]]] = {}
     for column, expression in filled.items():
         for spot in column.spots:
@@ -93,7 +93,7 @@ def replacements(
                 if spot.place:
                     whole.append(_behind(writer.file, node, spot.place, expression))
             elif spot.group >= 0:
-                in_strings.setdefault(node, {})[spot.group] = (spot, expression)
+                in_strings.setdefault(node, {}).setdefault(spot.group, []).append((spot, expression))
             else:
                 whole.append((node, writer.value_text(node, expression)))
     for text in derived:
@@ -124,19 +124,21 @@ def replacements(
     return whole
 
 
-def _parts_of(writer: Writer, node: int, filled: Mapping[int, tuple[Spot, str]]) -> tuple[list[str], dict[int, Gap]]:
+def _parts_of(
+    writer: Writer, node: int, filled: Mapping[int, Sequence[tuple[Spot, str]]]
+) -> tuple[list[str], dict[int, Gap]]:
     """The text at `node` in parts, and what comes in the place of some of them."""
     parts: list[str] = []
     gaps: dict[int, Gap] = {}
     for k, part in enumerate(writer.file.language.numbers_in(writer.file.tree.source_of(node))):
-        spot, expression = filled.get(k, (None, ""))
-        if spot is not None and spot.is_words:
+        spots = sorted(filled.get(k, ()), key=lambda pair: pair[0].place)
+        for spot, expression in spots if k % 2 == 0 else ():
             gaps[len(parts) + 1] = Gap(expression, is_text=True)
-            parts += [spot.before, part[len(spot.before) : len(part) - len(spot.after)], spot.after]
-            continue
-        if spot is not None:
-            gaps[len(parts)] = Gap(expression)
-        parts.append(part)
+            parts += [spot.before, "", spot.after]
+        if k % 2:
+            gaps.update({len(parts): Gap(expression) for _, expression in spots})
+        if k % 2 or not spots:
+            parts.append(part)
     return parts, gaps
 
 

@@ -37,6 +37,9 @@ class _ListingProof:
             raise Refused("there is nothing to keep in a list")
         self.scope = names.scope[self.uses[0]]
         self.elements = 0
+        """Uses of the variables that became the list's, and first values."""
+        self.mentions = 0
+        """How often the list is named for them."""
         self.seen = False
 
     def check_uses(self) -> None:
@@ -110,6 +113,8 @@ class _ListingProof:
     def expression(self, old: int, new: int) -> bool:
         """The walk's rule for uses: the variable's element for the variable."""
         a, b = self.before.tree, self.after.tree
+        if b.kind[new] == "call" and self.before.language.id == "python" and self._is_given_whole(old, new):
+            return True
         if b.kind[new] != "subscript" or a.kind[old] != "identifier" or a.text[old] not in self.place:
             return False
         wanted = (
@@ -122,7 +127,68 @@ class _ListingProof:
         if not self.seen or term_of(self.after, new) != wanted:
             raise Refused(f"{a.text[old]} becomes another element")
         self.elements += 1
+        self.mentions += 1
         return True
+
+    def _is_given_whole(self, old: int, new: int) -> bool:
+        """True for the largest or smallest of all variables, asked of the list, and for their sum where they are whole
+        numbers: to begin with nothing and add them is then to add them."""
+        a, b = self.before.tree, self.after.tree
+        callee, arguments = b.child(new, "function"), b.child(new, "arguments")
+        given = b.items(arguments) if arguments is not None else []
+        if callee is None or len(given) != 1 or term_of(self.after, given[0]) != ("identifier", self.claim.name):
+            return False
+        name, wanted = b.text[callee], list(self.claim.variables)
+        if not self.seen or name not in {"max", "min", "sum"}:
+            raise Refused("the list is handed on")
+        rules.require_builtin(name, self.before, self.scope)
+        if name == "sum":
+            while a.kind[old] == "parenthesized_expression":
+                old = next(c for c in a.children(old) if a.text[c] not in {"(", ")"})
+            same = self._added(old) == wanted and all(self._holds_integers(v) for v in wanted)
+        else:
+            arguments = a.child(old, "arguments") if a.kind[old] == "call" else None
+            called = a.text[old + 1] == name and arguments is not None
+            same = called and [a.text[c] for c in a.items(arguments or 0)] == wanted
+        if not same:
+            raise Refused("the list does not stand for all its variables")
+        self.elements += len(wanted)
+        self.mentions += 1
+        return True
+
+    def _added(self, node: int) -> list[str]:
+        """The variables of which a node is the sum, first to last; [""] for anything else."""
+        tree = self.before.tree
+        if tree.kind[node] == "identifier":
+            return [tree.text[node]]
+        parts = tree.parts(node) if tree.kind[node] == "binary_operator" else []
+        if len(parts) != 3 or tree.text[parts[1]] != "+" or tree.kind[parts[2]] != "identifier":
+            return [""]
+        return [*self._added(parts[0]), tree.text[parts[2]]]
+
+    def _holds_integers(self, name: str) -> bool:
+        """True where a variable is never given anything but whole numbers."""
+        before, tree = self.before, self.before.tree
+        for i in self.uses:
+            if tree.text[i] != name or before.names.role[i] is Role.READ:
+                continue
+            value = tree.child(tree.parent[i], "right")
+            if value is None or not self._is_an_integer(value):
+                return False
+            if tree.kind[tree.parent[i]] == "augmented_assignment" and tree.text[value - 1] not in {"+=", "-=", "*="}:
+                return False
+        return True
+
+    def _is_an_integer(self, node: int) -> bool:
+        """True for whole numbers, for what `int` gives, and for what is reckoned of these and the variables."""
+        tree = self.before.tree
+        if tree.kind[node] == "call" and tree.text[node + 1] == "int":
+            rules.require_builtin("int", self.before, self.scope)
+            return True
+        if tree.kind[node] == "binary_operator":
+            left, sign, right = tree.parts(node)
+            return tree.text[sign] in {"+", "-", "*"} and self._is_an_integer(left) and self._is_an_integer(right)
+        return tree.text[node] in self.place or integer_value(term_of(self.before, node)) is not None
 
     def finish(self) -> None:
         """After the walk: every use became an element, and the list is used in no other way."""
@@ -130,7 +196,7 @@ class _ListingProof:
         uses = [i for i in names.nodes if tree.text[i] == self.claim.name]
         left = [i for i in names.nodes if tree.text[i] in self.place and names.role[i] not in UNTOUCHED]
         made = len(uses) - 1
-        if not self.seen or left or self.elements != len(self.uses) or made > self.elements:
+        if not self.seen or left or self.elements != len(self.uses) or made != self.mentions:
             raise Refused("some use of the variables is not the list's")
         if any(names.owner(i) != (0 if not self.scope else names.scope[uses[0]]) for i in uses):
             raise Refused("the list belongs to another function in one place")
