@@ -11,6 +11,7 @@ import re
 from bisect import bisect_right
 from collections.abc import Sequence
 
+from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ROWS_OF_SIGNS, given_value
 from .columns import Column, Spot
@@ -32,6 +33,8 @@ MANY_NUMBERS = 7
 """Copies of one statement that differ in numbers only, from which these are better off in a list."""
 MOST_LISTED = 3
 """More irregular columns than this make a loop's list harder to read than the copies."""
+LONG_COPY = 8
+"""Statements of a copy of which one thing more may differ, where that is too much for a function."""
 
 
 MOVED = 0.5
@@ -78,7 +81,7 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     if copies[0].file.language.lists_below:
         lists += max(len(irregular), 1)
     saved = sum(code_lines(c) for c in copies) - code_lines(copies[0]) - 1 - lists
-    if saved < least or len(irregular) > MOST_LISTED + is_a_record(irregular, copies):
+    if saved < least or len(irregular) > most_listed(irregular, copies):
         return False
     if irregular and _unlike_prints(table):
         return False
@@ -110,12 +113,38 @@ def worth_a_loop(table: Table, fewest_copies: int, least: int = LEAST_SAVED) -> 
     return True
 
 
-def is_a_record(irregular: Sequence[Column], copies: Sequence[Copy]) -> bool:
-    """True for copies of which each tells several things of one, by its name in every statement."""
+def most_listed(listed: Sequence[Column], copies: Sequence[Copy]) -> int:
+    """How many things a loop over these copies may list: one more where each tells of one thing, by its name in every
+    statement, and where copies are so long that the list is the shorter part of it and no function could take as
+    much."""
     size = len(copies[0].statements)
-    if copies[0].file.language.declares or len(copies) < MANY or size <= MOST_LISTED:
-        return False
-    return any(len({_statement_of(copies[0], s.nodes[0]) for s in c.spots}) == size for c in irregular)
+    if copies[0].file.language.declares or len(copies) < MANY:
+        return MOST_LISTED
+    named = size > MOST_LISTED and any(
+        len({_statement_of(copies[0], s.nodes[0]) for s in c.spots}) == size for c in listed
+    )
+    long = inner_statements(copies[0]) >= LONG_COPY and len(listed) + _carried(copies[0]) > MOST_PARAMETERS
+    return MOST_LISTED + (named or long)
+
+
+def _carried(copy: Copy) -> int:
+    """How many variables a copy gives another value that it reads before: a function would have to be given them."""
+    tree, names = copy.file.tree, copy.file.names
+    read: set[str] = set()
+    seen: set[str] = set()
+    changed: set[str] = set()
+    for i in names.within(*copy.span):
+        name, statement = tree.text[i], tree.parent[i]
+        if names.role[i] in (Role.WRITE, Role.UPDATE):
+            changed.add(name)
+            right = tree.child(statement, "right")
+            of_itself = right is not None and name in tree.text[right : tree.end[right]]
+            if name not in seen and (names.role[i] is Role.UPDATE or of_itself):
+                read.add(name)
+        elif names.role[i] is Role.READ and name not in seen:
+            read.add(name)
+        seen.add(name)
+    return len(read & changed)
 
 
 def _statement_of(copy: Copy, node: int) -> int:

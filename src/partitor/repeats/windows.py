@@ -6,6 +6,7 @@ import itertools
 from bisect import bisect_right
 from collections.abc import Iterator
 
+from ..program.shapes import given_value
 from .columns import Column, Spot
 from .judge import FEWEST, MOST_PARAMETERS, worth_a_function
 from .paragraphs import Break, break_above
@@ -19,6 +20,9 @@ def windows(table: Table) -> Iterator[Table]:
     if headed is not None:
         yield from windows(headed)
         return
+    chosen = _below_a_choice(table)
+    if chosen is not None:
+        yield from windows(chosen)
     whole = _trimmed(table)
     if whole is not None:
         yield whole
@@ -50,6 +54,29 @@ def _from_a_heading(table: Table) -> Table | None:
         if all(break_above(c.file, c.statements[k]) is Break.COMMENT for c in copies):
             return compare([Copy(c.file, c.statements[k:]) for c in copies])
     return None
+
+
+def _below_a_choice(table: Table) -> Table | None:
+    """What copies do that are one test each of what was chosen (`if choice == "a":`), where nothing else differs in the
+    test: what is chosen stays where it is, to be read there. None for other copies."""
+    first = table.copies[0]
+    file, tree = first.file, first.file.tree
+    if len(first.statements) > 1 or tree.kind[first.first] != "if_statement":
+        return None
+    condition, body = tree.child(first.first, "condition"), tree.child(first.first, "consequence")
+    if condition is None or body is None or tree.child(first.first, "alternative") is not None:
+        return None
+    told = [c for c in table.columns if any(s.nodes[0] < body for s in c.spots)]
+    signs = {"==", "==="} & set(tree.text[condition : tree.end[condition]])
+    literal = all(tree.kind[c.spots[0].nodes[0]] in file.language.strings | file.language.numbers for c in told)
+    if len(told) != 1 or len(told[0].spots) > 1 or not literal or not signs:
+        return None
+    places = [c.file.tree.child(c.first, "consequence") for c in table.copies]
+    blocks = [c.file.block_at.get(n) if n is not None else None for c, n in zip(table.copies, places, strict=True)]
+    if tree.kind[condition] != "comparison_operator" or None in blocks:
+        return None
+    inside = [Copy(c.file, b.statements) for c, b in zip(table.copies, blocks, strict=True) if b is not None]
+    return compare(inside) if len({len(c.statements) for c in inside}) == 1 else None
 
 
 MOST_DROPPED = 4
@@ -165,9 +192,26 @@ def _trimmed(table: Table) -> Table | None:
 
 
 def _stays_behind(table: Table, statement: int) -> bool:
-    """A heading, or the jump out of the place where the copy stands, which stays there."""
+    """A heading, or the jump out of the place where the copy stands, which stays there, or what a variable is given
+    that the copy has nothing else to do with (`turn = 2`): a function would only hand it through."""
     file = table.copies[0].file
-    return file.tree.kind[statement] in file.language.leaving or _is_unlike_heading(table, statement)
+    leaves = file.tree.kind[statement] in file.language.leaving
+    return leaves or _is_unlike_heading(table, statement) or _is_handed_through(table, statement)
+
+
+def _is_handed_through(table: Table, statement: int) -> bool:
+    """True where a variable that stands nowhere else in the copy is given a literal of its own in each copy."""
+    first = table.copies[0]
+    file, tree = first.file, first.file.tree
+    given = given_value(tree, statement, for_good=True)
+    if given is None or statement != first.statements[-1] or tree.kind[statement] != "assignment":
+        return False
+    literal = tree.kind[given[1]] in file.language.numbers | file.language.strings | file.language.constants
+    alone = any(c.spots[0].nodes[0] == given[1] and len(c.spots) == 1 for c in table.columns if c.spots[0].is_plain)
+    name = tree.text[given[0]]
+    uses = sum(tree.text[i] == name for i in file.names.within(*first.span))
+    differs = any(name == c.values[0] for c in table.columns)
+    return literal and alone and uses == 1 and not differs
 
 
 def _says_the_same(column: Column, spot: Spot) -> bool:

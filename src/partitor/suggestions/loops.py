@@ -14,7 +14,7 @@ from ..program.program import ProgramFile
 from ..records import SlotColumn
 from ..repeats.columns import Column
 from ..repeats.counters import are_listable
-from ..repeats.judge import MOST_LISTED, is_a_record
+from ..repeats.judge import most_listed
 from ..repeats.moves import following
 from ..repeats.private import private_columns
 from ..repeats.runs import Run
@@ -260,7 +260,7 @@ def _listing(
     even: Sequence[Column] = (),
 ) -> Plan:
     """The values in a list, a tuple a turn where there are several."""
-    if len(listed) > MOST_LISTED + is_a_record(listed, table.copies):
+    if len(listed) > most_listed(listed, table.copies):
         raise CannotWrite("too many things differ for a readable list")
     own = {c: name for c, name in leading.items() if c in listed}
     absorbed = frozenset(_statement_of(table, c) for c in own)

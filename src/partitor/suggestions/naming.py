@@ -529,7 +529,7 @@ class Namer:
                 any(calls[name] for name, verb in VERBS.items() if verb == "read")
                 or "cin" in file.tree.text[start:stop]
             )
-            if reads or ends_with_output(copy):
+            if reads or (ends_with_output(copy) and not changed):
                 return "read" if reads else "print"
             return "make" if self._makes(calls) else "update" if changed else "find"
         last = copy.statements[-1]

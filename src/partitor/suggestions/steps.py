@@ -104,6 +104,7 @@ def _steps_of(file: ProgramFile, procedure: Procedure, limit: int, copies: Unfol
         return []
     tables: list[Table] = []
     taken: list[tuple[int, int]] = []
+    alike: list[tuple[int, int]] = []
     inner = [b for b in file.blocks if b.procedure == procedure.node and b.node > body.node]
     for block in (body, *inner):
         inside = any(start <= block.node < stop for start, stop in taken)
@@ -114,8 +115,13 @@ def _steps_of(file: ProgramFile, procedure: Procedure, limit: int, copies: Unfol
             or not 2 <= len(block.statements) <= MOST_STATEMENTS
         ):
             continue
+        if any(start <= block.node < stop for start, stop in alike):
+            # Steps of copies would be as alike as these are.
+            continue
         least = GOOD_SIZE.start if block is body else LEAST_INNER
-        for table in _Cutter(file, procedure, block, limit, copies).cut():
+        cutter = _Cutter(file, procedure, block, limit, copies)
+        alike += [(block.statements[p.start], file.tree.end[block.statements[p.stop - 1]]) for p in cutter.copies_here]
+        for table in cutter.cut():
             if inner_statements(table.copies[0]) >= least:
                 tables.append(table)
                 taken.append(table.copies[0].span)
@@ -137,6 +143,7 @@ class _Cutter:
         self.summaries = summaries_of(file, procedure.node, self.statements)
         self.paragraphs = self._breaks()
         self.rows = list(self._rows_here(copies.rows))
+        self.copies_here = [place for _, places in self.rows for place in places]
         self.breaks_before = [0.0, *itertools.accumulate(self.paragraphs)]
         self.ending = ending(file, self.statements[-1])
         """The jump that leads where the last statement leads."""
