@@ -117,6 +117,8 @@ def _longest(branches: list[Copy]) -> Table | None:
             table = compare(copies, letters=False)
             if table is None:
                 continue
+            if count >= FEWEST_BRANCHES and _choose_several(table):
+                return table
             if len(copies[0].statements) > MOST_STATEMENTS + 1:
                 if count >= FEWEST_BRANCHES and _set_alike(table):
                     return table
@@ -173,8 +175,42 @@ def _choose(table: Table) -> bool:
     if not all(_is_literal(c, copy) for c in columns) or any(len(set(c.values)) < len(c.values) for c in asked):
         return False
     equal = {tree.text[n] for n in range(copy.statements[0], tree.end[copy.statements[0]])} & {"==", "==="}
-    is_case = tree.kind[tree.parent[copy.statements[0]]] == "case_clause"
-    return len(asked) == 1 and (bool(equal) or is_case)
+    return len(asked) == 1 and (bool(equal) or _is_case(copy))
+
+
+def _choose_several(table: Table) -> bool:
+    """True where each branch asks for a literal, and gives several for it: a table of so many columns."""
+    copy, columns = table.copies[0], table.columns
+    tree, (test, *done) = copy.file.tree, copy.statements
+    asked = [c for c in columns if _is_asked(c, copy)]
+    equal = not {"==", "==="}.isdisjoint(tree.text[test : tree.end[test]])
+    literal = all(_is_literal(c, copy) and c.spots[0].is_plain for c in columns)
+    if len(done) < len("ab") or len(asked) != 1 or not (literal and (equal or _is_case(copy))):
+        return False
+    if len(set(asked[0].values)) < len(asked[0].values):
+        return False
+    given = {node for c in columns if c not in asked for s in c.spots for node in s.nodes[:1]}
+    told = [[n for n in given if s <= n < tree.end[s]] for s in done]
+    # Where most give what others give, these are one branch.
+    various = [c for c in columns if c not in asked and 2 * len(set(c.values)) > len(c.values)]
+    gives = all(len(own) == 1 and _gives(copy.file, s, own[0]) for s, own in zip(done, told, strict=True))
+    return gives and bool(various)
+
+
+def _is_case(copy: Copy) -> bool:
+    tree = copy.file.tree
+    return tree.kind[tree.parent[copy.statements[0]]] == "case_clause"
+
+
+def _gives(file: ProgramFile, statement: int, literal: int) -> bool:
+    """True where a variable is given the literal, or it is shown beside something that is the same in all branches."""
+    tree = file.tree
+    if tree.kind[statement] == "assignment":
+        return tree.child(statement, "right") == literal and tree.text[statement + 1] != ""
+    shows = tree.kind[statement] == file.language.call and file.called_name(statement) in file.language.output_calls
+    arguments = tree.child(statement, file.language.arguments_field) if shows else None
+    given = tree.items(arguments) if arguments is not None else []
+    return literal in given and len(given) > 1
 
 
 def _set_alike(table: Table) -> bool:

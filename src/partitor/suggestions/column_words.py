@@ -283,6 +283,11 @@ def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
     parent = tree.parent[node]
     if tree.kind[parent] == language.keyword_argument[0]:
         return words_of(tree.text[next(iter(tree.children(parent)))])
+    spot = next(s for s in column.spots if s.nodes[0] == node)
+    labels = {_label_before(c.file, n) for c, n in zip(copies, spot.nodes, strict=False)}
+    label = labels.pop() if len(labels) == 1 else ""
+    if label and is_a_thing(label):
+        return [label]
     asked = tree.text[node - 1] == "in" and tree.kind[parent] == "comparison_operator"
     if asked and tree.kind[node] in language.strings:
         return ["characters"]
@@ -303,6 +308,16 @@ def _from_place(column: Column, copies: Sequence[Copy], node: int) -> list[str]:
         words = words_of(tree.text[held])[-1:] if held is not None else []
         return [singular(w) for w in words if w.endswith("s") and len(w) > 3]
     return []
+
+
+def _label_before(file: ProgramFile, node: int) -> str:
+    """What is said of a value that is shown right behind it, in a word: `print("In French:", "un")`."""
+    tree, parent = file.tree, file.tree.parent[node]
+    shown = tree.kind[parent] == "argument_list" and file.called_name(tree.parent[parent]) in file.language.output_calls
+    given = tree.items(parent) if shown else []
+    at = given.index(node) if node in given else 0
+    label = tree.source_of(given[at - 1]).strip("\"' ") if at and tree.kind[given[at - 1]] == "string" else ""
+    return words_of(label)[-1] if label.endswith((":", "=")) and words_of(label) else ""
 
 
 SHOWN = frozenset({"text", "value", "innertext", "textcontent", "innerhtml", "caption", "content"})

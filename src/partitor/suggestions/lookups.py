@@ -8,11 +8,13 @@ from ..languages.writing import leading_space
 from ..program.program import ProgramFile
 from ..program.shapes import given_value
 from ..records import SlotColumn
+from ..repeats.columns import Column
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit
 from .naming import Namer
 from .proof import LookedUp
+from .text import body_lines
 
 
 def lookup_candidate(table: Table) -> Candidate:
@@ -23,6 +25,8 @@ def lookup_candidate(table: Table) -> Candidate:
     asked = next(c for c in table.columns if c.spots[0].nodes[0] < first.statements[1])
     given = next((c for c in table.columns if c is not asked), None)
     variable = _variable(first)
+    if len(first.statements) > len(("test", "done")):
+        return _rows_candidate(table, asked, variable)
     if given is None or any(c.is_target for c in table.columns) or not variable:
         raise CannotWrite("what differs in the branches would have to be one list first")
     choice = tree.parent[first.statements[0]]
@@ -55,6 +59,76 @@ def lookup_candidate(table: Table) -> Candidate:
         table=table,
         name=name,
     )
+
+
+def _rows_candidate(table: Table, asked: Column, variable: str) -> Candidate:
+    """The same where a branch gives several literals: a table of rows, each taken apart into what it is made of."""
+    first = table.copies[0]
+    file, tree = first.file, first.file.tree
+    test, *done = first.statements
+    choice = tree.parent[test]
+    branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
+    whole = [tree.parent[c.statements[0]] for c in table.copies] == branches
+    if file.language.id != "python" or not variable or not whole or not _are_plain(table):
+        raise CannotWrite("what differs in the branches would have to be one list first")
+    lines = range(tree.start_line(choice), tree.end_line(choice) + 1)
+    if any(c.line in lines for c in tree.comments) or file.shared_lines.intersection(lines):
+        raise CannotWrite("a comment belongs to one of the branches, or a line to several statements")
+    writer = writer_for(file)
+    namer = Namer(file, writer.style)
+    indent = leading_space(file, choice)
+    columns = [_column_at(table, statement) for statement in done]
+    targets = [given_value(tree, s) for s in done]
+    if all(targets):
+        names, rest = [tree.text[pair[0]] for pair in targets if pair], []
+        if len(set(names)) < len(names):
+            raise CannotWrite("a variable gets two values in one branch")
+    elif any(targets):
+        raise CannotWrite("some of what differs is kept, and some is shown")
+    else:
+        columns = list(dict.fromkeys(columns))
+        filled = {c: namer.column(c, table.copies) for c in columns}
+        names = list(filled.values())
+        copy = Copy(file, tuple(done))
+        rest = body_lines(writer, copy, filled, indent + writer.style.indent, frozenset())
+    if len(names) < len("ab"):
+        raise CannotWrite("what is shown twice would have to be kept first")
+    name = namer.table("values", variable)
+    rows = zip(asked.values, zip(*(c.values for c in columns), strict=True), strict=True)
+    entries = [f"{key}: ({', '.join(values)})" for key, values in rows]
+    clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+    kept = file.lines[tree.start_line(clause) - 1 : tree.end_line(clause)] if clause is not None else []
+    taken = f"{indent}{writer.style.indent}{', '.join(names)} = {name}[{variable}]"
+    looked_up = [f"{indent}if {variable} in {name}:", taken, *rest, *kept]
+    above = _outermost_loop(file, choice)
+    at, around = tree.start_line(above), leading_space(file, above)
+    made = writer.table(name, entries, around)
+    edits = [Edit(lines.start, lines.stop - 1, tuple(looked_up))]
+    if above != choice:
+        edits = [Edit(at, at - 1, tuple(made)), *edits]
+    else:
+        edits = [Edit(lines.start, lines.stop - 1, (*made, *looked_up))]
+    return Candidate(
+        kind="table",
+        title=f"A table {name} in place of {len(table.copies)} branches",
+        file=file,
+        edits=tuple(edits),
+        claim=LookedUp(file.path, name),
+        slots=tuple(map(SlotColumn, (variable, *names), (c.values for c in (asked, *columns)))),
+        table=table,
+        name=name,
+    )
+
+
+def _column_at(table: Table, statement: int) -> Column:
+    """What differs in a statement of the first branch."""
+    stop = table.copies[0].file.tree.end[statement]
+    return next(c for c in table.columns if any(statement <= s.nodes[0] < stop for s in c.spots))
+
+
+def _are_plain(table: Table) -> bool:
+    """True where literals differ as a whole, and nothing follows from anything."""
+    return not table.derived and all(s.is_plain for c in table.columns for s in c.spots)
 
 
 def _variable(first: Copy) -> str:

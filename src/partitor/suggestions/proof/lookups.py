@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from ...program.names import Role
 from ...program.program import ProgramFile
 from . import rules
-from .folding import Term, as_term
+from .folding import Term, as_term, meaning_of
 from .plain import require_plain
-from .terms import is_literal, term_of
+from .terms import is_literal, matches, substitute, term_of
 from .verdict import LookedUp, Refused
 from .walk import Walk
 
@@ -46,16 +46,57 @@ class _LookupProof:
         if self.name not in tree.text[new : tree.end[new]] or self.table < 0 or self.found:
             return None
         inside = [p for p in self.after.parents(new) if p in self.after.block_at]
-        looked_up = self._looked_up(new)
-        if looked_up is None or not left:
+        rows = self._in_rows(new) if left else None
+        looked_up = None if rows is not None else self._looked_up(new)
+        if (looked_up is None and rows is None) or not left:
             return None
         if self.after.tree.parent[self.table] not in inside or self._around(new) != self._around(self.table):
             raise Refused("the table may not be there where it is looked into")
         self.found = True
+        if rows is not None:
+            rows.require_same(self.before, left[0])
+            require_plain(self.before, rows.variable, rules.scope_of_statement(self.before, left[0]))
+            return 1
+        assert looked_up is not None
         variable, choice = looked_up
         size = self._require_same(left, choice)
         require_plain(self.before, variable, rules.scope_of_statement(self.before, left[0]))
         return size
+
+    def _in_rows(self, statement: int) -> _Rows | None:
+        """`if variable in table:` with all that the table has for it under names of their own at first."""
+        tree = self.after.tree
+        body = tree.child(statement, "consequence") if tree.kind[statement] == "if_statement" else None
+        clauses = [c for c in tree.children(statement) if tree.kind[c] in CLAUSES]
+        block = self.after.block_at.get(body) if body is not None else None
+        test = tree.child(statement, "condition")
+        if block is None or test is None or len(clauses) > 1 or any(tree.kind[c] == "elif_clause" for c in clauses):
+            return None
+        asked, first = term_of(self.after, test), term_of(self.after, block.statements[0])
+        held = asked[0] == "comparison_operator" and len(asked) == COMPARISON and asked[2] == ("in", "in")
+        variable = as_term(asked[1]) if held else ("",)
+        row = ("subscript", ("identifier", self.name), ("[", "["), variable, ("]", "]"))
+        if not held or asked[3] != ("identifier", self.name) or variable[0] != "identifier" or first[-1] != row:
+            return None
+        target = as_term(first[1]) if first[0] == "assignment" and len(first) == COMPARISON else ("",)
+        if target[0] != "pattern_list" or first[2] != ("=", "="):
+            return None
+        names = [str(as_term(t)[1]) for t in target[1:] if as_term(t)[0] == "identifier"]
+        if len(names) < len(target) - 1:
+            raise Refused("what the table has is kept in an unusual way")
+        if len(set(names)) < len(names) or any(not is_row(value, len(names)) for _, value in self.entries):
+            raise Refused("what the table has does not fit the names that it is given")
+        otherwise = term_of(self.after, clauses[0]) if clauses else None
+        rest = block.statements[1:]
+        for name in names if rest else ():
+            rules.require_fresh(name, self.before)
+        if set(names) & rules.names_used_by_inner_functions(self.after, rest):
+            raise Refused("a function would see what the table has change")
+        holes = frozenset(i for s in rest for i in self.after.names.within(s, tree.end[s]) if tree.text[i] in names)
+        if any(self.after.names.role[i] is not Role.READ for i in holes):
+            raise Refused("what the table has is changed")
+        templates = [term_of(self.after, s, holes) for s in rest]
+        return _Rows(self.before, str(variable[1]), names, self.entries, templates, otherwise)
 
     def _around(self, statement: int) -> int:
         return self.after.procedure_around(statement).node
@@ -142,6 +183,62 @@ class _LookupProof:
 
 
 BRACKETS = {("(", "("), (")", ")"), (",", ",")}
+
+
+def is_row(value: Term, width: int) -> bool:
+    """True for so many literals between parentheses."""
+    return value[0] == "tuple" and len(_parts(value)) == width
+
+
+def _parts(row: Term) -> list[Term]:
+    return [as_term(t) for t in row[1:] if as_term(t) not in BRACKETS]
+
+
+class _Rows:
+    """A choice each branch of which is what is done with one row of a table."""
+
+    def __init__(
+        self,
+        file: ProgramFile,
+        variable: str,
+        names: Sequence[str],
+        entries: Sequence[tuple[Term, Term]],
+        templates: Sequence[Term],
+        otherwise: Term | None,
+    ) -> None:
+        self.meaning = meaning_of(file)
+        self.variable = variable
+        self.names = names
+        self.entries = entries
+        self.templates = templates
+        """What is done with a row once it has its names; nothing where these are all it is for."""
+        self.otherwise = otherwise
+
+    def require_same(self, file: ProgramFile, choice: int) -> None:
+        """Raises Refused unless the branches of the original's statement are what is done with the rows, in order."""
+        tree = file.tree
+        branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
+        clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+        otherwise = term_of(file, clause) if clause is not None else None
+        if tree.kind[choice] != "if_statement" or len(branches) != len(self.entries) or otherwise != self.otherwise:
+            raise Refused("the table is not the choice that stood there")
+        for branch, (key, row) in zip(branches, self.entries, strict=True):
+            test, body = tree.child(branch, "condition"), tree.child(branch, "consequence")
+            block = file.block_at.get(body) if body is not None else None
+            done = [term_of(file, s) for s in block.statements] if block is not None else []
+            asked = term_of(file, test) if test is not None else ("",)
+            if asked != _test(("identifier", self.variable), key) or not self._is_done(done, row):
+                raise Refused("a branch is not what is done with its row")
+
+    def _is_done(self, done: Sequence[Term], row: Term) -> bool:
+        values = dict(zip(self.names, _parts(row), strict=True))
+        if not self.templates:
+            given = [("assignment", ("identifier", name), ("=", "="), value) for name, value in values.items()]
+            return list(done) == given
+        expected = [substitute(template, values, self.meaning)[0] for template in self.templates]
+        called: dict[str, str] = {}
+        same = len(expected) == len(done) and all(matches(e, d, called) for e, d in zip(expected, done, strict=True))
+        return same and not called
 
 
 def _test(variable: Term, key: Term) -> Term:
