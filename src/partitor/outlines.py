@@ -50,7 +50,21 @@ def towards_a_table(kind: str, table: Table, goal: str, why_not: str) -> Suggest
     slots = [SlotColumn(f"slot {k}", column.values) for k, column in enumerate(table.columns, 1)]
     title = f"Towards {goal} for the {len(table.copies)} copies"
     lines = sum(map(code_lines, table.copies))
-    return outlined(kind, title, table.copies[0].file.path, lines, outline_of(kind, table), why_not, slots)
+    outline = BY_REASON.get(why_not) or outline_of(kind, table)
+    return outlined(kind, title, table.copies[0].file.path, lines, outline, why_not, slots)
+
+
+BY_REASON = {
+    "it would have to be a method of several classes": (
+        "Give the classes one class to build on, and let that one have the method; what only one of them does stays in "
+        "its own class."
+    ),
+    "the copies leave the function they stand in": (
+        "Let a function make the tests and give back whether to go on, or what was worked out, and nothing where it is "
+        "not to be; each place calls it, and leaves where it is told to."
+    ),
+}
+"""What to do where the reason why there is no code tells it."""
 
 
 def towards_near_twins(

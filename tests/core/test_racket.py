@@ -271,7 +271,7 @@ PRICES = """#lang racket
 
 def test_operators_count_as_what_is_called_and_tell_what_a_number_is() -> None:
     after = worked(PRICES, "racket")
-    assert "(define (price cups limit factor factor-value)\n  (if (> cups limit)\n" in after
+    assert "(define (price cups limit factor other-factor)\n  (if (> cups limit)\n" in after
     assert "(price 12 10 0.9 1.8)\n(price 3 5 0.8 3.2)\n" in after
 
 

@@ -470,7 +470,7 @@ def _from_types(column: Column, copies: Sequence[Copy]) -> list[str]:
     """What things of one class are: a `JButton` is a button."""
     file = copies[0].file
     if not file.language.typed:
-        made = {_class_made(c.file, name) for c, name in zip(copies, column.values, strict=True)}
+        made = {class_made(c.file, name) for c, name in zip(copies, column.values, strict=True)}
         return words_of(made.pop())[-1:] if len(made) == 1 else []
     kinds = {type_of_expression(c.file, node) for c, node in zip(copies, column.spots[0].nodes, strict=True)}
     kind = kinds.pop() if len(kinds) == 1 else None
@@ -501,6 +501,13 @@ def used_as_collection(copy: Copy, column: Column) -> bool:
     return False
 
 
+def stands_for_a_thing(column: Column, copy: Copy) -> bool:
+    """True for variables that are asked for their members."""
+    tree, node = copy.file.tree, column.spots[0].nodes[0]
+    parent = tree.parent[node]
+    return column.is_name and tree.kind[parent] == copy.file.language.member[0] and node == parent + 1
+
+
 def class_of_fields(column: Column, copy: Copy) -> str:
     """The one class of a Python program that gives its objects all fields and methods that are asked of what stands in
     a column: `Player` of `first.hand` and `second.hand`; "" where there is none, or several."""
@@ -522,7 +529,7 @@ def class_of_fields(column: Column, copy: Copy) -> str:
     return tree.text[named] if named is not None else ""
 
 
-def _class_made(file: ProgramFile, name: str) -> str:
+def class_made(file: ProgramFile, name: str) -> str:
     """The class of which a variable is made wherever it gets a value: `Boat` by `tern = Boat("Tern")`; "" where that
     is not told."""
     known = file.derived.get("classes made")

@@ -264,7 +264,7 @@ def _listing(
         raise CannotWrite("too many things differ for a readable list")
     own = {c: name for c, name in leading.items() if c in listed}
     absorbed = frozenset(_statement_of(table, c) for c in own)
-    variables = {c: own.get(c) or namer.column(c, table.copies) for c in listed}
+    variables = {c: own.get(c) or namer.column(c, table.copies, listed) for c in listed}
     order = [*own, *(c for c in listed if c not in own)]
     filled = {c: variables[c] for c in order}
     driver = next((c for c in listed if c in even), None)

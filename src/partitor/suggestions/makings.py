@@ -20,6 +20,7 @@ from .leaving import exit_of
 from .loops import loop_candidate
 from .merges import class_of_methods, is_handed_on, is_plain, merge_candidate, shared_name
 from .near_merges import near_merge_candidate
+from .new_bases import new_base_candidate
 from .proof import Leaving
 from .pulled_up import is_one_method, pulled_up_candidate
 from .sharing import is_one_function, moved_candidate
@@ -143,9 +144,12 @@ def block_candidate(block: RepeatedBlock) -> Candidate:
 
 
 def _pulled_up(table: Table) -> Candidate | None:
-    """The method in the class on which those of the copies build, where it is one and is proved."""
-    result = tried(partial(pulled_up_candidate, table)) if is_one_method(table) else None
-    return result.candidate if isinstance(result, Proved) else None
+    """The method in the class on which those of the copies build, or could build, where it is one and is proved."""
+    for make in (pulled_up_candidate, new_base_candidate) if is_one_method(table) else ():
+        result = tried(partial(make, table))
+        if isinstance(result, Proved) and result.saved_lines >= LEAST_SAVING:
+            return result.candidate
+    return None
 
 
 NO_SHORTER = "a function that tells each place when to leave would save no line"

@@ -24,10 +24,12 @@ from .column_words import (
     LONGEST_OF_TWO,
     ORDERINGS,
     beside_words,
+    class_made,
     class_of_fields,
     column_words,
     is_reckoned_with,
     is_returned,
+    stands_for_a_thing,
     told_words,
     turns_a_loop,
     used_as_collection,
@@ -93,6 +95,8 @@ class Namer:
         self.style = style
         self.outer = outer
         language = file.language
+        self.columns: set[str] = set()
+        """Names that were given to columns."""
         self.taken = self._keys({*language.builtins, *language.keywords, *besides})
         if outer is None:
             for one in (file, *file.beside):
@@ -165,14 +169,23 @@ class Namer:
     def column(self, column: Column, copies: Sequence[Copy], among: Sequence[Column] = ()) -> str:
         """A fresh name for what stands in a column, `among` those of its table."""
         words = beside_words(column, copies, among) or column_words(column, copies, self.taken) or ["value"]
+        if words == ["index"] and sum(column_words(c, copies, self.taken) == words for c in among) > 1:
+            return self.fresh(["first"], ["second", "third", "fourth", "fifth"])
+        wanted = in_convention(words[-2:], self.style)
         numbered = column.numbers is not None and copies[0].file.language.declares
-        others = [] if numbered else [in_convention([*words[-1:], "value"], self.style)]
+        beside = [[other, *words[-2:]] for other in ("other", "third", "fourth", "fifth")]
+        if self._key(wanted) not in self.columns:
+            held = stands_for_a_thing(column, copies[0]) and not words[-1].endswith("s")
+            beside = [] if numbered else [["one", *words[-1:]] if held else [*words[-1:], "value"]]
+        others = [in_convention(parts, self.style) for parts in beside]
         if words and words[-1].endswith(("color", "colour")):
             others = [*words[-1:], "color", "shade", *others]
             if len(words) == 1:
                 # `fillcolor` and `bgcolor` are colours.
                 words = [words[0][words[0].index("col") :]]
-        return self.fresh(words[-2:], others)
+        name = self.fresh(words[-2:], others)
+        self.columns.add(self._key(name))
+        return name
 
     def general(self, column: Column, copies: Sequence[Copy]) -> str:
         """A name for a variable of one function in place of several that each call theirs otherwise: what their
@@ -222,6 +235,10 @@ class Namer:
         if family is not None and len(family.stem) <= LONGEST_LETTERS:
             # `a1`, `a2` and `a3` are called something by their place only.
             return self.fresh(["answer" if self._is_typed(column, copies[0]) else "value"], ["result"])
+        made = class_made(copies[0].file, column.values[0])
+        if made and not shared:
+            words = words_of(made)[-1:]
+            return self.fresh(words, [in_convention(["new", *words], self.style), column.values[0]])
         return self._given(column.values[0])
 
     def _gathered_in(self, column: Column, copy: Copy) -> list[str]:
@@ -369,6 +386,13 @@ class Namer:
                 return self._capital(self.fresh(["handle", *words_of(asked)[:2]]))
         kept = [name for name in returned if name in given and len(name) > LONGEST_LETTERS]
         about = topic_of_step(copy, returned, given)
+        verb = self._main_verb(copy, kept, True) if len(kept) == 1 and not (new or comment_words(comment)) else ""
+        if verb == "update" and self._main_verb(copy, ()) == "print":
+            wanted = in_convention([verb, *words_of(kept[0])[:2]], self.style)
+            if self._key(wanted) not in self.taken:
+                return self._capital(self._given(wanted))
+        if verb == "read":
+            new = kept
         return self._capital(self._function(copy, comment, new, set(), about, kept=kept))
 
     def _chosen(self, copy: Copy, chosen: list[str], returned: Sequence[str]) -> str:
@@ -412,7 +436,7 @@ class Namer:
             # What is worked out last is what the others are worked out for.
             result = returned[-1] if len(returned) == 1 or (returned and verb == "find") else ""
             told = words_of(result)[:2] if result not in PLAIN else []
-            given = [w for w in told if len(w) > 2 and w not in differing and w not in STOP_WORDS]
+            given = [w for w in told if len(w) > 2 and w not in differing | STOP_WORDS | {"new"}]
             differing = {*differing, *unlike}
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)

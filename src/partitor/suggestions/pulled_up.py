@@ -22,8 +22,8 @@ def is_one_method(table: Table) -> bool:
     first = table.copies[0]
     if first.file.language.id != "python" or table.columns or any(c.file is not first.file for c in table.copies):
         return False
-    methods = _methods(table)
-    classes = {_class_around(first.file, m) for m in methods}
+    methods = methods_of(table)
+    classes = {class_around_method(first.file, m) for m in methods}
     alone = len(classes) == len(table.copies) and len({(m.name, m.parameters) for m in methods}) == 1
     whole = all(first.file.statements_of(m) == c.statements for m, c in zip(methods, table.copies, strict=True))
     return alone and whole and len({_base_of(first.file, c) for c in classes}) == 1 and 0 not in classes
@@ -31,9 +31,9 @@ def is_one_method(table: Table) -> bool:
 
 def pulled_up_candidate(table: Table) -> Candidate:
     """The method in the class on which the others build. Raises CannotWrite where it cannot stand there."""
-    file, methods = table.copies[0].file, _methods(table)
+    file, methods = table.copies[0].file, methods_of(table)
     require_whole_lines(table.copies)
-    classes = [_class_around(file, m) for m in methods]
+    classes = [class_around_method(file, m) for m in methods]
     home = _base_of(file, classes[0])
     tree = file.tree
     base = next((n for n, k in enumerate(tree.kind) if k in file.language.classes and class_name(file, n) == home), 0)
@@ -62,11 +62,12 @@ def pulled_up_candidate(table: Table) -> Candidate:
     )
 
 
-def _methods(table: Table) -> list[Procedure]:
+def methods_of(table: Table) -> list[Procedure]:
+    """The methods in which the copies stand."""
     return [copy.file.procedure_around(copy.first) for copy in table.copies]
 
 
-def _class_around(file: ProgramFile, method: Procedure) -> int:
+def class_around_method(file: ProgramFile, method: Procedure) -> int:
     """The class in whose body a plain method stands; 0 for any other function."""
     tree = file.tree
     around = tree.parent[tree.parent[method.node]] if method.node else 0

@@ -141,7 +141,10 @@ def value_text(file: ProgramFile, node: int, expression: str) -> str:
     """An expression as it must be written in the place of `node`: in parentheses where needed."""
     simple = re.fullmatch(r"\w+", expression) is not None
     parent = file.tree.parent[node]
-    if simple or file.tree.kind[parent] in SAFE_PARENTS:
+    reckoned = (
+        re.fullmatch(r"\w+( [-+*] \w+)+", expression) is not None and file.tree.kind[parent] == "comparison_operator"
+    )
+    if simple or reckoned or file.tree.kind[parent] in SAFE_PARENTS:
         return expression
     return f"({expression})"
 

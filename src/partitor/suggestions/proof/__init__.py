@@ -23,6 +23,7 @@ from .merges import prove_merge
 from .method_merges import prove_merged_methods
 from .methods import is_object_of, prove_method
 from .named_values import prove_named_value
+from .new_bases import prove_new_base
 from .pulled_up import prove_pulled_up
 from .renames import prove_rename, prove_renamed_variables
 from .several import prove_functions
@@ -40,6 +41,7 @@ from .verdict import (
     MergedFunctions,
     MovedFunction,
     NamedValue,
+    NewBase,
     NewFunction,
     NewFunctions,
     NewLoop,
@@ -64,6 +66,7 @@ __all__ = [
     "MergedFunctions",
     "MovedFunction",
     "NamedValue",
+    "NewBase",
     "NewFunction",
     "NewFunctions",
     "NewLoop",
@@ -90,6 +93,7 @@ SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
     GivenBack: prove_given_back,
     LeavingFunction: prove_leaving,
     PulledUp: prove_pulled_up,
+    NewBase: prove_new_base,
     ValueFunction: prove_value_function,
 }
 """What proves claims of which there is one kind in all languages."""

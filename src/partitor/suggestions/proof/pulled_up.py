@@ -26,18 +26,18 @@ def prove_pulled_up(before: ProgramFile, after: ProgramFile, claim: PulledUp) ->
     do with that."""
     rules.refuse_reflection(before)
     seeing = before.names.everything & (SEEING | BY_NAME | INTERCEPTING)
-    if before.language.id != "python" or seeing or before.beside or _catches_all(before):
+    if before.language.id != "python" or seeing or before.beside or catches_all(before):
         raise Refused("the program may see which class a method stands in")
     _require_one_line_of_classes(before, claim)
-    methods = [_method(before, name, claim.name) for name in claim.classes]
-    made = _method(after, claim.home, claim.name)
+    methods = [method_of(before, name, claim.name) for name in claim.classes]
+    made = method_of(after, claim.home, claim.name)
     if len(set(claim.classes)) != len(methods) or claim.home in claim.classes:
         raise Refused("a class is named twice")
     for method in methods:
         if term_of(before, method.node) != term_of(after, made.node):
             raise Refused("the methods are not the same")
-    _refuse_tied(before, methods[0])
-    _refuse_other_uses(before, claim.name)
+    refuse_tied(before, methods[0])
+    refuse_other_uses(before, claim.name)
     gone = frozenset(method.node for method in methods)
     found: list[int] = []
 
@@ -77,14 +77,14 @@ def _require_one_line_of_classes(file: ProgramFile, claim: PulledUp) -> None:
         above = bases[above]
 
 
-def _catches_all(file: ProgramFile) -> bool:
+def catches_all(file: ProgramFile) -> bool:
     """True where a handler may notice that something has no such method."""
     tree = file.tree
     handlers = [list(tree.children(n)) for n, kind in enumerate(tree.kind) if kind == "except_clause"]
     return any(tree.text[h[1]] == ":" or "Exception" in tree.source_of(h[1]) for h in handlers)
 
 
-def _method(file: ProgramFile, home: str, name: str) -> Procedure:
+def method_of(file: ProgramFile, home: str, name: str) -> Procedure:
     """The one plain method of a class."""
     tree = file.tree
     found = [
@@ -97,7 +97,7 @@ def _method(file: ProgramFile, home: str, name: str) -> Procedure:
     return found[0]
 
 
-def _refuse_tied(file: ProgramFile, method: Procedure) -> None:
+def refuse_tied(file: ProgramFile, method: Procedure) -> None:
     """What means something else in another class."""
     tree = file.tree
     inside = range(method.node, tree.end[method.node])
@@ -110,7 +110,7 @@ def _refuse_tied(file: ProgramFile, method: Procedure) -> None:
         raise Refused("the methods have unusual parameters")
 
 
-def _refuse_other_uses(file: ProgramFile, name: str) -> None:
+def refuse_other_uses(file: ProgramFile, name: str) -> None:
     """The method is only ever looked up on an object."""
     names, tree = file.names, file.tree
     given = [i for i in names.nodes if tree.text[i] == name and names.role[i] is not Role.MEMBER]

@@ -108,6 +108,15 @@ class PulledUp(msgspec.Struct, frozen=True):
     classes: tuple[str, ...]
 
 
+class NewBase(msgspec.Struct, frozen=True):
+    """The class `name` was introduced, with the `methods` that each of the `classes` had, which build on it now."""
+
+    path: str
+    name: str
+    methods: tuple[str, ...]
+    classes: tuple[str, ...]
+
+
 class RenamedFunction(msgspec.Struct, frozen=True):
     """The function `old` is called `name` everywhere."""
 
@@ -179,6 +188,7 @@ Claim = (
     | CalledFunction
     | MergedFunctions
     | PulledUp
+    | NewBase
     | RenamedFunction
     | RenamedVariables
     | GivenBack

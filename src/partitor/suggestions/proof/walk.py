@@ -65,6 +65,10 @@ class Walk:
         """Compare the whole files. Raises Refused at the first difference."""
         self._node(0, 0)
 
+    def compare(self, old: int, new: int) -> None:
+        """Compare a part of both. Raises Refused at the first difference."""
+        self._node(old, new)
+
     def _node(self, old: int, new: int) -> None:
         a, b = self.before.tree, self.after.tree
         if self._is_untouched(old, new):
