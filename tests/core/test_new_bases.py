@@ -94,6 +94,8 @@ def test_empty_brackets_take_it() -> None:
         ("    pet.play(2)", "    pet.play(2)\n    Otter = Seal"),
         ("    pet.play(2)", "    pet.play(2)\n    print(vars(Otter))"),
         ("class Otter:", "class Otter:\n    __slots__ = ()"),
+        ('print(self.name, "swims", amount)', "super().__init__()"),
+        ('print(self.name, "swims", amount)', "print(__class__)"),
         ('self.name, "is full"', "self.__name"),
     ],
 )

@@ -73,6 +73,7 @@ def test_the_comment_above_it_stays() -> None:
         # The class below has one of its own, or something of the name.
         ("class Rect", "    def describe(self, unit):\n        pass\n\n\nclass Rect"),
         ("class Rect", "    describe = None\n\n\nclass Rect"),
+        ("        self.w = w", "        self.w = w\n        super().describe(3)"),
         # More ways to a method than one.
         (
             "class Disc(Shape)",

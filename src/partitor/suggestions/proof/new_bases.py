@@ -143,6 +143,8 @@ def _require_free_classes(file: ProgramFile, claim: NewBase) -> None:
     if not set(claim.classes) <= set(known):
         raise Refused("a class is not in sight")
     for name in claim.classes:
+        if not {"super", "__class__"}.isdisjoint(tree.text[known[name] : tree.end[known[name]]]):
+            raise Refused(f"{name} asks what it builds on for something")
         writes = [i for i in names.nodes if tree.text[i] == name and names.role[i] in WRITES]
         if len(writes) != 1:
             raise Refused(f"{name} is another thing elsewhere")

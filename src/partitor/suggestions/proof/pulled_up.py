@@ -64,6 +64,9 @@ def _require_one_line_of_classes(file: ProgramFile, claim: PulledUp) -> None:
         if len(named) > 1 or any(not tree.text[n] for n in named) or tree.parent[node] != 0:
             raise Refused("a class builds on others in an unusual way")
         bases[class_name(file, node)] = tree.text[named[0]] if named else ""
+    asked = [f"super().{claim.name}" in tree.source_of(n) for n in definitions if class_name(file, n) in claim.classes]
+    if any(asked):
+        raise Refused("a class asks the one that it builds on for the method")
     if len(bases) != len(definitions) or any(bases.get(name) != claim.home for name in claim.classes):
         raise Refused("the classes do not build on the same one")
     above, seen = claim.home, set[str]()
