@@ -47,7 +47,7 @@ def listed_run(run: Run) -> tuple[Candidate, Run]:
         raise CannotWrite(f"{families[0][0]} to {families[0][-1]} are used in another file too")
     candidate: Candidate | None = None
     for variables in families if not file.language.declares else ():
-        _require_plain_uses(file, variables)
+        require_plain_uses(file, variables)
     for variables in families:
         if file.language.declares:
             candidate = array_candidate(file, variables, _first_of(file, table, candidate), candidate)
@@ -82,7 +82,7 @@ def _first_of(file: ProgramFile, table: Table, via: Candidate | None) -> int:
     return table.copies[0].first if via is None else 0
 
 
-def _require_plain_uses(file: ProgramFile, variables: Sequence[str]) -> None:
+def require_plain_uses(file: ProgramFile, variables: Sequence[str]) -> None:
     """Raises CannotWrite where a variable gets a value together with others, or in a loop's head."""
     names, tree = file.names, file.tree
     for i in names.nodes:
@@ -100,14 +100,14 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
     if len(scopes) != 1:
         raise CannotWrite(f"{variables[0]} to {variables[-1]} are used by several functions")
     name = Namer(file, writer_for(file).style).family(variables)
-    statements = _body_of(file, scopes.pop())
+    statements = body_of_scope(file, scopes.pop())
     first = next((s for s in statements if s <= uses[0] < tree.end[s]), None)
     if first is None:
         raise CannotWrite(f"{variables[0]} is used in an unusual place")
     indent = leading_space(file, first)
-    row = _first_values(file, statements, first, variables)
+    row = first_values_in_a_row(file, statements, first, variables)
     text = tree.source
-    whole = _whole_uses(file, tuple(variables), uses, name)
+    whole = whole_uses(file, tuple(variables), uses, name)
     inside = {i for node, _ in whole for i in names.within(node, tree.end[node])}
     changes = [(i, f"{name}[{variables.index(tree.text[i])}]") for i in uses if i not in inside] + whole
     if row:
@@ -126,8 +126,11 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
     return kept_in(f"one list, {name}", file, text.decode(), name, variables, via)
 
 
-def _whole_uses(file: ProgramFile, variables: tuple[str, ...], uses: Sequence[int], name: str) -> list[tuple[int, str]]:
-    """(node, what to write there) where all of the variables are asked for their largest or smallest, or added up."""
+def whole_uses(
+    file: ProgramFile, variables: tuple[str, ...], uses: Sequence[int], name: str, asked: str = ""
+) -> list[tuple[int, str]]:
+    """(node, what to write there) where all of the variables are asked for their largest or smallest, or added up;
+    `asked`: how what they are kept in is asked for its values."""
     tree, names = file.tree, file.names
     if file.language.id != "python" or "wildcard_import" in tree.kind:
         return []
@@ -141,10 +144,10 @@ def _whole_uses(file: ProgramFile, variables: tuple[str, ...], uses: Sequence[in
         around = tree.parent[i]
         given = [tree.text[n] for n in tree.items(around)] if tree.kind[around] == "argument_list" else []
         if tuple(given) == variables and file.called_name(tree.parent[around]) in own - {"sum", "int"}:
-            found.append((around, f"({name})"))
+            found.append((around, f"({name}{asked})"))
         elif adding and _added_up(file, around) == variables:
             outer = tree.parent[around]
-            found.append((outer if tree.kind[outer] == "parenthesized_expression" else around, f"sum({name})"))
+            found.append((outer if tree.kind[outer] == "parenthesized_expression" else around, f"sum({name}{asked})"))
     return found
 
 
@@ -182,7 +185,8 @@ def _is_made_of_whole_numbers(file: ProgramFile, node: int, own: str) -> bool:
     return made or tree.text[node] == own or tree.source_of(node).removeprefix("-").isdigit()
 
 
-def _body_of(file: ProgramFile, scope: int) -> tuple[int, ...]:
+def body_of_scope(file: ProgramFile, scope: int) -> tuple[int, ...]:
+    """The statements of a function, or of the program. Raises CannotWrite for a class."""
     body = file.tree.child(scope, file.language.body_field) if scope else 0
     block = file.block_at.get(body) if body is not None else None
     if block is None or file.tree.kind[scope] in file.language.classes:
@@ -190,7 +194,9 @@ def _body_of(file: ProgramFile, scope: int) -> tuple[int, ...]:
     return block.statements
 
 
-def _first_values(file: ProgramFile, statements: Sequence[int], first: int, variables: Sequence[str]) -> list[int]:
+def first_values_in_a_row(
+    file: ProgramFile, statements: Sequence[int], first: int, variables: Sequence[str]
+) -> list[int]:
     """The assignments of literals in a row with which the variables begin; [] where they begin otherwise."""
     tree = file.tree
     at = statements.index(first)

@@ -12,6 +12,7 @@ from ..repeats.columns import Column
 from ..repeats.slots import Copy, Table
 from .candidate import Candidate
 from .edits import Edit
+from .keyed import keyed_candidate
 from .naming import Namer
 from .proof import LookedUp
 from .text import body_lines
@@ -25,6 +26,8 @@ def lookup_candidate(table: Table) -> Candidate:
     asked = next(c for c in table.columns if c.spots[0].nodes[0] < first.statements[1])
     given = next((c for c in table.columns if c is not asked), None)
     variable = _variable(first)
+    if any(c.is_target for c in table.columns) and file.language.id == "python":
+        return keyed_candidate(table, asked, variable)
     if len(first.statements) > len(("test", "done")):
         return _rows_candidate(table, asked, variable)
     if given is None or any(c.is_target for c in table.columns) or not variable:

@@ -15,6 +15,7 @@ from .branches import prove_branches
 from .calls import prove_call
 from .functions import prove_function
 from .given_back import prove_given_back
+from .keyed import prove_keyed
 from .leaving import prove_leaving
 from .listing import prove_listing
 from .lookups import prove_lookup
@@ -34,6 +35,7 @@ from .verdict import (
     Claim,
     GivenBack,
     JoinedBranches,
+    KeyedBranches,
     Leaving,
     LeavingFunction,
     ListedVariables,
@@ -59,6 +61,7 @@ __all__ = [
     "Claim",
     "GivenBack",
     "JoinedBranches",
+    "KeyedBranches",
     "Leaving",
     "LeavingFunction",
     "ListedVariables",
@@ -94,6 +97,7 @@ SIMPLE: dict[type[Claim], Callable[[ProgramFile, ProgramFile, Any], None]] = {
     LeavingFunction: prove_leaving,
     PulledUp: prove_pulled_up,
     NewBase: prove_new_base,
+    KeyedBranches: prove_keyed,
     ValueFunction: prove_value_function,
 }
 """What proves claims of which there is one kind in all languages."""

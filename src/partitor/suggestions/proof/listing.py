@@ -8,7 +8,7 @@ from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import ProgramFile
 from . import rules
-from .folding import integer_value
+from .folding import Term, integer_value
 from .terms import is_literal, term_of
 from .verdict import ListedVariables, Refused
 from .walk import Walk
@@ -41,6 +41,8 @@ class _ListingProof:
         self.mentions = 0
         """How often the list is named for them."""
         self.seen = False
+        self.keys: list[Term] = []
+        """What the elements of a dictionary are found by."""
 
     def check_uses(self) -> None:
         """All uses are plain ones in one procedure, and none could come before a value was given."""
@@ -80,7 +82,21 @@ class _ListingProof:
         if tree.kind[value] == "binary_operator":
             self._require_places(value)
             return 0
+        if tree.kind[value] == "dictionary" and self.before.language.id == "python":
+            return self._first_entries(left, value)
         return self._first_values(left, value)
+
+    def _first_entries(self, left: Sequence[int], value: int) -> int:
+        """`{"Ama": 0, "Ben": 0}` for assignments of these values, in a row."""
+        tree = self.after.tree
+        pairs = [c for c in tree.children(value) if tree.text[c] not in {"{", "}", ","}]
+        if any(tree.kind[pair] != "pair" for pair in pairs):
+            raise Refused("the dictionary is made in an unusual way")
+        keys = [term_of(self.after, tree.child(pair, "key") or pair) for pair in pairs]
+        if len({key[0] for key in keys}) != 1 or keys[0][0] not in {"integer", "str"} or len(set(keys)) != len(keys):
+            raise Refused("the dictionary is asked for things of several kinds, or for one thing twice")
+        self.keys = keys
+        return self._given_in_a_row(left, [tree.child(pair, "value") or pair for pair in pairs])
 
     def _body(self) -> int:
         """The statement list that always runs first."""
@@ -101,7 +117,12 @@ class _ListingProof:
         """`[310, 270, 230]` for assignments of these values, in a row."""
         tree = self.after.tree
         values = [c for c in tree.children(value) if tree.text[c] not in {"[", "]", ","}]
-        if tree.kind[value] != "list" or len(values) != len(self.place) or len(left) < len(values):
+        if tree.kind[value] != "list":
+            raise Refused("the list is made in an unusual way")
+        return self._given_in_a_row(left, values)
+
+    def _given_in_a_row(self, left: Sequence[int], values: Sequence[int]) -> int:
+        if len(values) != len(self.place) or len(left) < len(values):
             raise Refused("the list has another number of values than there are variables")
         for name, given, statement in zip(self.claim.variables, values, left, strict=False):
             wanted = ("assignment", ("identifier", name), ("=", "="), term_of(self.after, given))
@@ -121,7 +142,7 @@ class _ListingProof:
             "subscript",
             ("identifier", self.claim.name),
             ("[", "["),
-            ("integer", self.place[a.text[old]]),
+            self.keys[self.place[a.text[old]]] if self.keys else ("integer", self.place[a.text[old]]),
             ("]", "]"),
         )
         if not self.seen or term_of(self.after, new) != wanted:
@@ -136,7 +157,8 @@ class _ListingProof:
         a, b = self.before.tree, self.after.tree
         callee, arguments = b.child(new, "function"), b.child(new, "arguments")
         given = b.items(arguments) if arguments is not None else []
-        if callee is None or len(given) != 1 or term_of(self.after, given[0]) != ("identifier", self.claim.name):
+        whole = f"{self.claim.name}.values()" if self.keys else self.claim.name
+        if callee is None or len(given) != 1 or b.source_of(given[0]) != whole:
             return False
         name, wanted = b.text[callee], list(self.claim.variables)
         if not self.seen or name not in {"max", "min", "sum"}:

@@ -52,10 +52,62 @@ def _gives_plain_turns(file: ProgramFile, node: int, depth: int) -> bool:
     tree = file.tree
     if tree.kind[node] == "call":
         return _called(file, node) == "range"
+    return _lists_plain(file, node, depth) or is_plain(file, node, depth)
+
+
+ASKING_LISTS = frozenset("len sum max min sorted print".split())
+"""Built-ins that change nothing of what they are given, nor keep it."""
+
+
+def _lists_plain(file: ProgramFile, node: int, depth: int) -> bool:
+    """True for a list of plain values, written out, or kept in a variable that never holds anything else, and that
+    nothing but what is seen here could put something into."""
+    tree, names = file.tree, file.names
     if tree.kind[node] in {"list", "tuple"}:
         items = [c for c in tree.children(node) if tree.text[c] not in {"[", "]", "(", ")", ","}]
         return all(is_plain(file, item, depth) for item in items)
-    return is_plain(file, node, depth)
+    owner = names.owner(node) if tree.kind[node] == "identifier" and depth else UNBOUND
+    if owner == UNBOUND or file.is_used_beside(tree.text[node]) or tree.kind[owner] in file.language.classes:
+        return False
+    uses = (i for i in names.nodes if tree.text[i] == tree.text[node] and names.role[i] not in UNTOUCHED)
+    return all(_keeps_a_list_plain(file, i, depth - 1) for i in uses if names.owner(i) == owner)
+
+
+UNTOUCHED = frozenset({Role.MEMBER, Role.KEYWORD, Role.IGNORED})
+
+
+def _keeps_a_list_plain(file: ProgramFile, use: int, depth: int) -> bool:
+    """True for a use of a list after which there is nothing in it but plain values, and no other name for it."""
+    tree, around = file.tree, file.tree.parent[use]
+    if file.names.role[use] is Role.WRITE:
+        right = tree.child(around, "right")
+        made = tree.kind[around] == "assignment" and right is not None and tree.kind[right] in {"list", "tuple"}
+        return made and right is not None and _lists_plain(file, right, depth)
+    if file.names.role[use] is not Role.READ:
+        return False
+    kind = tree.kind[around]
+    if kind == "for_statement" or kind == "comparison_operator":
+        return kind == "comparison_operator" or tree.field[use] == "right"
+    if kind == "subscript":
+        held = tree.kind[tree.parent[around]]
+        changed = held in {"delete_statement", "augmented_assignment"} or tree.field[around] == "left"
+        return tree.child(around, "value") == use and not changed
+    if kind == "argument_list":
+        call = tree.parent[around]
+        return _called(file, call) in ASKING_LISTS or _is_of_random(file, call, frozenset({"choice", "shuffle"}))
+    call = tree.parent[around]
+    appends = kind == "attribute" and tree.kind[call] == "call" and file.called_name(call) == "append"
+    arguments = tree.child(call, "arguments") if appends else None
+    given = tree.items(arguments) if arguments is not None else []
+    return appends and len(given) == 1 and tree.child(call, "function") == around and is_plain(file, given[0], depth)
+
+
+def _is_of_random(file: ProgramFile, call: int, methods: frozenset[str]) -> bool:
+    """True for a call of one of some functions of the library's module `random`."""
+    tree, callee = file.tree, file.tree.child(call, "function")
+    owner = tree.child(callee, "object") if callee is not None and tree.kind[callee] == "attribute" else None
+    known = owner is not None and tree.text[owner] == "random" and "random" in file.library_modules
+    return known and file.called_name(call) in methods
 
 
 def _called(file: ProgramFile, call: int) -> str:
@@ -82,7 +134,9 @@ def is_plain(file: ProgramFile, node: int, depth: int = DEEPEST) -> bool:
         return bool(parts) and all(is_plain(file, part, depth) for part in parts)
     if kind == "subscript":
         value = tree.child(node, "value")
-        return value is not None and tree.kind[value] == "identifier" and is_plain(file, value, depth)
+        of_a_list = value is not None and "slice" not in tree.kind[node : tree.end[node]]
+        of_a_list = of_a_list and value is not None and _lists_plain(file, value, depth)
+        return of_a_list or (value is not None and tree.kind[value] == "identifier" and is_plain(file, value, depth))
     return kind == "call" and _calls_plain(file, node, depth)
 
 
@@ -96,6 +150,10 @@ def _calls_plain(file: ProgramFile, call: int, depth: int) -> bool:
     owner, method = tree.child(callee, "object"), file.called_name(call)
     if owner is None:
         return False
+    if _is_of_random(file, call, frozenset({"choice"})):
+        arguments = tree.child(call, "arguments")
+        given = tree.items(arguments) if arguments is not None else []
+        return len(given) == 1 and _gives_plain_turns(file, given[0], depth)
     if tree.kind[owner] == "identifier" and tree.text[owner] == "random" and "random" in file.library_modules:
         return method in NUMBER_MAKERS
     return method in TEXT_METHODS and is_plain(file, owner, depth)

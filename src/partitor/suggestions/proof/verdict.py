@@ -154,8 +154,15 @@ class NamedValue(msgspec.Struct, frozen=True):
     name: str
 
 
+class KeyedBranches(msgspec.Struct, frozen=True):
+    """One branch for all keys of the dictionary `name` stands for one branch a key."""
+
+    path: str
+    name: str
+
+
 class ListedVariables(msgspec.Struct, frozen=True):
-    """The list `name` holds what the variables held, in their order."""
+    """The list, or the dictionary, `name` holds what the variables held, in their order."""
 
     path: str
     name: str
@@ -189,6 +196,7 @@ Claim = (
     | MergedFunctions
     | PulledUp
     | NewBase
+    | KeyedBranches
     | RenamedFunction
     | RenamedVariables
     | GivenBack
