@@ -387,3 +387,21 @@ def test_records_without_a_name_in_each_statement_differ_in_too_much() -> None:
     text = records(RECORD.replace("pupils['{0}']['age'] = {1}", "print('age', {1})"))
     assert not [run for run in repeats(text).runs if len(run.table.copies[0].statements) == 4]
     assert not repeats(records(RECORD, PUPILS[:2])).runs
+
+
+def test_rows_of_which_the_last_is_another_thing_are_rows_without_it() -> None:
+    shown = "".join(f"print('{k}:', n[{k}], 'of', round(n[{k}] / 7, 1))\n" for k in range(1, 6))
+    text = f"n = [9, 1, 2, 3, 4, 5]\nrest = 6\n{shown}print('6:', rest, 'of', round(rest / 7, 1))\n"
+    (run,) = repeats(text).runs
+    assert len(run.table.copies) == 5
+    assert printed(worked(text)) == printed(text)
+    assert worked(text).count("print(") == 2
+
+
+@pytest.mark.parametrize(("shown", "told"), [("n['{0}']", True), ("n['{0}'] + 1", True), ("{1}", False)])
+def test_what_is_found_by_the_name_that_is_shown_is_no_prose(shown: str, told: bool) -> None:
+    rows = zip("tea milk cake scone jam".split(), (3, 8, 2, 9, 4), strict=True)
+    lines = "".join(f"print('{name}', {shown.format(name, number)})\n" for name, number in rows)
+    text = f"n = {{'tea': 3, 'milk': 8, 'cake': 2, 'scone': 9, 'jam': 4}}\n{lines}"
+    assert bool(repeats(text).runs) is told
+    assert printed(worked(text)) == printed(text)

@@ -14,6 +14,7 @@ from collections.abc import Sequence
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.shapes import ROWS_OF_SIGNS, given_value
+from ..program.tree import Tree
 from .columns import Column, Spot
 from .counters import are_listable
 from .crossed import is_crossed
@@ -458,6 +459,7 @@ def _unlike_prints(table: Table) -> bool:
         and not _is_worked_on(column, copy)
         and not any(_words_around(spot, copy) and _are_short(column) for spot in column.spots)
         and not any(len(base.spots) > 1 and _tells_the_name(column, base) for base in columns)
+        and not (len(column.spots) > 1 and any(_is_a_key(tree, spot.nodes[0]) for spot in column.spots))
     )
     if len(table.copies) > MANY and any(map(_steps_by_itself, columns)):
         return False
@@ -468,6 +470,11 @@ def _unlike_prints(table: Table) -> bool:
         return False
     mostly = 2 * len(differing) >= len(copy.statements)
     return mostly and texts == len(columns) and _constant_texts(copy, columns) <= texts
+
+
+def _is_a_key(tree: Tree, node: int) -> bool:
+    """True for what something is found by in a list or dictionary."""
+    return tree.kind[tree.parent[node]] == "subscript" and tree.field[node] == "subscript"
 
 
 def _has_a_ruler(copy: Copy) -> bool:

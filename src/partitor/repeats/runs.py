@@ -13,7 +13,7 @@ from ..program.program import ProgramFile
 from ..program.shapes import ShapeTable, Symbols, given_value
 from .counted import alternating, counted, counts, cycles, even_parts, in_frames
 from .declarations import declares_for_later
-from .judge import LEAST_SAVED, are_many_numbers, code_lines, inner_statements, worth_a_loop
+from .judge import LEAST_SAVED, MANY_CALLS, are_many_numbers, code_lines, inner_statements, worth_a_loop
 from .limits import Limits
 from .paragraphs import Break, break_above
 from .periods import Repetition, explains, maximal_repetitions, may_repeat
@@ -154,7 +154,7 @@ class RunFinder:
             if again is not None:
                 return [again]
         if run is not None and not are_many_numbers(run.table):
-            return [run]
+            return [self._without_an_odd_one(sequence, start, count, period) or run]
         parts = (
             self._best_offset(sequence, start + first * period, start + stop * period, period)[0]
             for first, stop in even_parts(signs)
@@ -171,6 +171,14 @@ class RunFinder:
                 return [trimmed]
         interrupted = self._interrupted(sequence, table)
         return [interrupted] if interrupted else []
+
+    def _without_an_odd_one(self, sequence: StatementList, start: int, count: int, period: int) -> Run | None:
+        """The run without its first or last copy, where only that keeps everything from stepping evenly."""
+        for first, stop in ((0, count - 1), (1, count)) if count > MANY_CALLS else ():
+            run, _ = self._best_offset(sequence, start + first * period, start + stop * period, period)
+            if run is not None and all(column.step() is not None for column in run.table.columns):
+                return run
+        return None
 
     def together(self, runs: Sequence[Run]) -> list[Run]:
         """Small runs over variables of one family that are worth it together; their first values are none."""
