@@ -83,8 +83,9 @@ def towards_near_twins(
         return outlined(
             "merge", f"Towards one function in place of {len(procedures)}", file.path, lines, *GIVEN_A_LAMBDA
         )
-    if reason == LITTLE_MORE:
-        return outlined("function", "Towards a function for what they share", file.path, lines, SHARED, reason)
+    if reason == LITTLE_MORE or len(procedures) > len(("one", "another")):
+        shared = SHARED if len(procedures) == len(("one", "another")) else SHARED_BY_ALL
+        return outlined("function", "Towards a function for what they share", file.path, lines, shared, reason)
     otherwise = worked_out_otherwise(differing)
     handed = (
         "write a small function for each way, and hand the one that is meant over as a parameter."
@@ -142,6 +143,12 @@ LITTLE_MORE = "one function would be little more than the two under a test"
 SHARED = (
     "Leave both their names. Move the lines that both have into a function of its own and call it in both; what "
     "only one of them does stays there."
+)
+
+
+SHARED_BY_ALL = (
+    "Leave all of them their names. Move the lines that they have in common into a function of its own and call it in "
+    "each; what only one of them does stays there."
 )
 
 

@@ -255,3 +255,29 @@ def test_bounds_below_nothing_are_bounds_too() -> None:
     parts = [("water", "Water? ", -2, 35), ("air", "Air? ", -30, 45), ("wind", "Wind? ", 0, 60)]
     text = "".join(body.format(*part) for part in parts) + "    print(water + air + wind)\n"
     assert "(prompt, lowest, highest)" in worked(text)
+
+
+def test_what_is_asked_for_in_all_copies_is_what_is_read() -> None:
+    body = """
+    {0} = int(input("{1} mark: "))
+    while {0} < 0 or {0} > 100:
+        print("From 0 to 100, please")
+        {0} = int(input("{1} mark: "))
+    """
+    text = "".join(body.format(*part) for part in [("a", "Maths"), ("b", "Art"), ("c", "History")])
+    assert "def read_mark(" in worked(text + "print(a, b, c)\n")
+    assert "def read_number(" in worked(text.replace(" mark", "") + "print(a, b, c)\n")
+
+
+def test_what_draws_lots_picks() -> None:
+    body = """
+    roll = random.randint(1, 3)
+    if roll == 1:
+        {0} = "cherry"
+    elif roll == 2:
+        {0} = "bell"
+    else:
+        {0} = "star"
+    """
+    text = "    import random\n" + "".join(body.format(name) for name in ("first", "second", "third"))
+    assert "def pick_value():" in worked(text + "print(first, second, third)\n")

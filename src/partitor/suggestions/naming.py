@@ -62,6 +62,7 @@ from .words import (
 
 SENSED = frozenset({"analogRead", "digitalRead", "pulseIn"})
 """What is read of a sensor, not of somebody who types."""
+DRAWING_LOTS = frozenset({"randint", "randrange", "choice"})
 PLAIN = frozenset({"result", "found"})
 """Names that say nothing of what they are."""
 MANY_MADE = 2
@@ -441,6 +442,8 @@ class Namer:
             if verb in {"print", "show"} and not given:
                 given = heading_of_copies(copy, differing)
             nouns = given or self._topic(copy, differing, asks=verb in {"read", "ask"})
+            if verb in {"read", "ask"} and nouns[0] in {"number", "value"} and not self._gathers(copy):
+                nouns = _asked_in_all(copy, differing) or nouns
             if verb == "read" and nouns[0] in {"number", "value"} and self._gathers(copy):
                 nouns = [plural_of(nouns[0])]
         nouns = [n for n in nouns if not n.startswith(verb)] or ["part"]
@@ -555,7 +558,8 @@ class Namer:
             )
             if reads or (ends_with_output(copy) and not changed):
                 return "read" if reads else "print"
-            return "make" if self._makes(calls) else "update" if changed else "find"
+            drawn = not changed and any(calls[name] for name in DRAWING_LOTS)
+            return "make" if self._makes(calls) else "update" if changed else "pick" if drawn else "find"
         last = copy.statements[-1]
         at_last = words_of(file.called_name(last))[:1] if file.tree.kind[last] == file.language.call else []
         if at_last and at_last[0] in SHOWING and file.called_name(last) not in VERBS:
@@ -643,6 +647,19 @@ def _shows_on_a_page(copy: Copy) -> bool:
             return True
     lefts = (tree.child(n, "left") for n in range(*copy.span) if tree.kind[n] == "assignment")
     return any(tree.text[tree.end[left] - 1] in ON_PAGES for left in lefts if left is not None)
+
+
+def _asked_in_all(copy: Copy, differing: set[str]) -> list[str]:
+    """The word with which something is asked for in all copies: `mark` of `"Maths mark: "` and `"Art mark: "`."""
+    file, tree = copy.file, copy.file.tree
+    for node in range(*copy.span):
+        if tree.kind[node] != file.language.call or file.called_name(node) not in ASKING:
+            continue
+        words = [w for n in range(node, tree.end[node]) if tree.kind[n] == "string" for w in words_of(tree.text[n])]
+        told = [w for w in words if len(w) > LONGEST_LETTERS and w not in differing and may_be_a_topic(w)]
+        if told and any(w in differing for w in words):
+            return told[-1:]
+    return []
 
 
 def _gives_a_value(copy: Copy) -> bool:
