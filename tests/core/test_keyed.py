@@ -195,7 +195,11 @@ for code in codes:
         ('("a", 3, None)', "", True),
         ('["a", "c"]', 'codes.append("b")', True),
         ('["a", "c"]', "codes.append(input())\nprint(codes, len(codes), codes[0])", True),
-        ('["a", "c"]', "import random\nrandom.seed(2)\nrandom.shuffle(codes)\nfor code in codes:\n    print(code in codes)", True),
+        (
+            '["a", "c"]',
+            "import random\nrandom.seed(2)\nrandom.shuffle(codes)\nfor code in codes:\n    print(code in codes)",
+            True,
+        ),
         ('["a", ["c"]]', "", False),
         ('["a", "c"]', "codes.append([1])", False),
         ('["a", "c"]', "codes[0] = [1]", False),

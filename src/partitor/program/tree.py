@@ -120,6 +120,14 @@ class Tree:
                 return child
         return None
 
+    def branches_of(self, choice: int) -> list[int]:
+        """A choice itself, and each further branch with a test of its own."""
+        return [choice, *(child for child in self.children(choice) if self.kind[child] == "elif_clause")]
+
+    def otherwise_of(self, choice: int) -> int | None:
+        """What a choice does where none of its tests holds, or None."""
+        return next((child for child in self.children(choice) if self.kind[child] == "else_clause"), None)
+
     def start_line(self, node: int) -> int:
         """1-based line of the node's first byte."""
         return bisect_right(self.line_starts, self.start_byte[node])

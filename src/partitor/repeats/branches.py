@@ -92,7 +92,7 @@ def _branches(file: ProgramFile, node: int, most_statements: int = MOST_STATEMEN
     """What each branch asks and does, up to one of more statements."""
     tree = file.tree
     if tree.kind[node] == "if_statement":
-        inside = [node, *(c for c in tree.children(node) if tree.kind[c] == "elif_clause")]
+        inside = tree.branches_of(node)
         field = "condition"
     else:
         inside = [c for c in tree.children(node) if tree.kind[c] == "case_clause"]

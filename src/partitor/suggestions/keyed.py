@@ -32,11 +32,11 @@ def keyed_candidate(table: Table, asked: Column, variable: str) -> Candidate:
     file, tree = first.file, first.file.tree
     counted = next((c for c in table.columns if c.is_target), None)
     choice = tree.parent[first.statements[0]]
-    branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
+    branches = tree.branches_of(choice)
     whole = [tree.parent[c.statements[0]] for c in table.copies] == branches
     if counted is None or len(table.columns) != len(("asked", "counted")) or table.derived or not (variable and whole):
         raise CannotWrite("what differs in the branches would have to be one list first")
-    clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+    clause = tree.otherwise_of(choice)
     if clause is not None and "augmented_assignment" in tree.kind[clause : tree.end[clause]]:
         raise CannotWrite("what is counted for anything else has no place in one list")
     keys = dict(zip(counted.values, asked.values, strict=True))
@@ -99,7 +99,7 @@ def _one_branch(file: ProgramFile, name: str, variable: str, keys: Sequence[str]
     choice = next(
         (n for n, kind in enumerate(tree.kind) if kind == "if_statement" and _asks(file, n, variable, keys)), 0
     )
-    branches = [c for c in tree.children(choice) if tree.kind[c] == "elif_clause"]
+    branches = tree.branches_of(choice)
     block = file.block_at.get(tree.child(choice, "consequence") or 0)
     if not choice or block is None:
         raise CannotWrite("the branches are not found again")
@@ -132,6 +132,6 @@ def _one_branch(file: ProgramFile, name: str, variable: str, keys: Sequence[str]
 def _asks(file: ProgramFile, choice: int, variable: str, keys: Sequence[str]) -> bool:
     """True for a choice whose branches ask for these keys, one after the other."""
     tree = file.tree
-    branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
+    branches = tree.branches_of(choice)
     tests = [tree.child(b, "condition") for b in branches]
     return [tree.source_of(t) for t in tests if t is not None] == [f"{variable} == {key}" for key in keys]

@@ -70,7 +70,7 @@ def _rows_candidate(table: Table, asked: Column, variable: str) -> Candidate:
     file, tree = first.file, first.file.tree
     test, *done = first.statements
     choice = tree.parent[test]
-    branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
+    branches = tree.branches_of(choice)
     whole = [tree.parent[c.statements[0]] for c in table.copies] == branches
     if file.language.id != "python" or not variable or not whole or not _are_plain(table):
         raise CannotWrite("what differs in the branches would have to be one list first")
@@ -99,7 +99,7 @@ def _rows_candidate(table: Table, asked: Column, variable: str) -> Candidate:
     name = namer.table("values", variable)
     rows = zip(asked.values, zip(*(c.values for c in columns), strict=True), strict=True)
     entries = [f"{key}: ({', '.join(values)})" for key, values in rows]
-    clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+    clause = tree.otherwise_of(choice)
     kept = file.lines[tree.start_line(clause) - 1 : tree.end_line(clause)] if clause is not None else []
     taken = f"{indent}{writer.style.indent}{', '.join(names)} = {name}[{variable}]"
     looked_up = [f"{indent}if {variable} in {name}:", taken, *rest, *kept]
@@ -154,10 +154,10 @@ def _otherwise(file: ProgramFile, choice: int, table: Table, variable: str) -> t
     tree = file.tree
     choices = list(dict.fromkeys(tree.parent[copy.statements[0]] for copy in table.copies))
     chained = len(choices) > 1 and tree.kind[choices[1]] == "elif_clause"
-    if chained and choices[1:] != [c for c in tree.children(choice) if tree.kind[c] == "elif_clause"]:
+    if chained and choices != tree.branches_of(choice):
         raise CannotWrite("not all of the branches ask for a literal")
     last = choice if chained else choices[-1]
-    clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+    clause = tree.otherwise_of(choice)
     around = file.block_at.get(tree.parent[last])
     if around is None:
         raise CannotWrite("the branches stand in a place that cannot be read")

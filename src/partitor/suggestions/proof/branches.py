@@ -40,7 +40,7 @@ class _BranchProof:
         tree = self.after.tree
         if tree.kind[new] != "if_statement" or self.before.tree.kind[old] != "if_statement" or self.found:
             return False
-        if self.line not in {tree.start_line(branch) for branch in _parts(self.after, new)}:
+        if self.line not in {tree.start_line(branch) for branch in self.after.tree.branches_of(new)}:
             return False
         self.found = True
         if not self.sign:
@@ -65,7 +65,7 @@ class _BranchProof:
 
     def _branches(self, file: ProgramFile, choice: int) -> Iterator[Branch]:
         tree = file.tree
-        for part in _parts(file, choice):
+        for part in file.tree.branches_of(choice):
             asked = [c for c in tree.children(part) if tree.field[c] == "condition"]
             blocks = [c for c in tree.children(part) if c in file.block_at]
             others = [c for c in tree.children(part) if c not in {*asked, *blocks} and tree.kind[c] not in CLAUSES]
@@ -88,9 +88,3 @@ class _BranchProof:
         """What is done where no branch is taken."""
         tree = file.tree
         return [term_of(file, c) for c in tree.children(choice) if tree.kind[c] == "else_clause"]
-
-
-def _parts(file: ProgramFile, choice: int) -> list[int]:
-    """The choice itself, for its first branch, and its further branches that ask something."""
-    tree = file.tree
-    return [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]

@@ -9,6 +9,7 @@ from ...program.flow import flow_of
 from ...program.names import UNBOUND, Role
 from ...program.program import ProgramFile
 from . import rules
+from .entries import entries_of
 from .folding import Term, as_term, meaning_of
 from .plain import require_plain
 from .terms import matches, substitute, term_of
@@ -48,16 +49,11 @@ class _KeyedProof:
         statement = tree.parent[made]
         value = tree.child(statement, "right")
         given = tree.kind[statement] == "assignment" and tree.field[made] == "left" and names.role[made] is Role.WRITE
-        if not given or value is None or tree.kind[value] != "dictionary" or statement + 1 != made:
+        if not given or value is None or statement + 1 != made:
             raise Refused("the dictionary is not made where it is first named")
         if any(names.scope[i] != self.scope or names.owner(i) != self.scope for i in self.uses):
             raise Refused("another function has to do with the dictionary")
-        pairs = [c for c in tree.children(value) if tree.text[c] not in {"{", "}", ","}]
-        if any(tree.kind[pair] != "pair" for pair in pairs):
-            raise Refused("the dictionary is made in an unusual way")
-        keys = [term_of(self.before, tree.child(pair, "key") or pair) for pair in pairs]
-        if len({k[0] for k in keys}) != 1 or keys[0][0] not in {"integer", "str"} or len(set(keys)) != len(keys):
-            raise Refused("the dictionary is asked for things of several kinds, or for one thing twice")
+        keys = [key for key, _ in entries_of(self.before, value)]
         for i in asked:
             around = tree.parent[i]
             key = tree.child(around, "subscript") if tree.kind[around] == "subscript" else None
@@ -94,10 +90,10 @@ class _KeyedProof:
 
     def _require_same(self, choice: int, new: int, variable: str) -> None:
         before, tree = self.before, self.before.tree
-        branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
+        branches = tree.branches_of(choice)
         if tree.kind[choice] != "if_statement" or _otherwise(before, choice) != _otherwise(self.after, new):
             raise Refused("the branch is not the choice that stood there")
-        if any(self.after.tree.kind[c] == "elif_clause" for c in self.after.tree.children(new)):
+        if len(self.after.tree.branches_of(new)) > 1:
             raise Refused("further branches stand beside the one for all keys")
         templates = self._templates(new, variable)
         left = list(self.keys)
@@ -155,5 +151,5 @@ class _KeyedProof:
 
 def _otherwise(file: ProgramFile, choice: int) -> Term | None:
     """What is done where none of the tests fits."""
-    clause = next((c for c in file.tree.children(choice) if file.tree.kind[c] == "else_clause"), None)
+    clause = file.tree.otherwise_of(choice)
     return term_of(file, clause) if clause is not None else None

@@ -8,6 +8,7 @@ from ...program.flow import flow_of
 from ...program.names import Role
 from ...program.program import ProgramFile
 from . import rules
+from .entries import entries_of
 from .folding import Term, integer_value
 from .terms import is_literal, term_of
 from .verdict import ListedVariables, Refused
@@ -88,15 +89,9 @@ class _ListingProof:
 
     def _first_entries(self, left: Sequence[int], value: int) -> int:
         """`{"Ama": 0, "Ben": 0}` for assignments of these values, in a row."""
-        tree = self.after.tree
-        pairs = [c for c in tree.children(value) if tree.text[c] not in {"{", "}", ","}]
-        if any(tree.kind[pair] != "pair" for pair in pairs):
-            raise Refused("the dictionary is made in an unusual way")
-        keys = [term_of(self.after, tree.child(pair, "key") or pair) for pair in pairs]
-        if len({key[0] for key in keys}) != 1 or keys[0][0] not in {"integer", "str"} or len(set(keys)) != len(keys):
-            raise Refused("the dictionary is asked for things of several kinds, or for one thing twice")
-        self.keys = keys
-        return self._given_in_a_row(left, [tree.child(pair, "value") or pair for pair in pairs])
+        entries = entries_of(self.after, value)
+        self.keys = [key for key, _ in entries]
+        return self._given_in_a_row(left, [given for _, given in entries])
 
     def _body(self) -> int:
         """The statement list that always runs first."""

@@ -67,10 +67,10 @@ class _LookupProof:
         """`if variable in table:` with all that the table has for it under names of their own at first."""
         tree = self.after.tree
         body = tree.child(statement, "consequence") if tree.kind[statement] == "if_statement" else None
-        clauses = [c for c in tree.children(statement) if tree.kind[c] in CLAUSES]
+        clause = tree.otherwise_of(statement)
         block = self.after.block_at.get(body) if body is not None else None
         test = tree.child(statement, "condition")
-        if block is None or test is None or len(clauses) > 1 or any(tree.kind[c] == "elif_clause" for c in clauses):
+        if block is None or test is None or len(tree.branches_of(statement)) > 1:
             return None
         asked, first = term_of(self.after, test), term_of(self.after, block.statements[0])
         held = asked[0] == "comparison_operator" and len(asked) == COMPARISON and asked[2] == ("in", "in")
@@ -86,7 +86,7 @@ class _LookupProof:
             raise Refused("what the table has is kept in an unusual way")
         if len(set(names)) < len(names) or any(not is_row(value, len(names)) for _, value in self.entries):
             raise Refused("what the table has does not fit the names that it is given")
-        otherwise = term_of(self.after, clauses[0]) if clauses else None
+        otherwise = term_of(self.after, clause) if clause is not None else None
         rest = block.statements[1:]
         for name in names if rest else ():
             rules.require_fresh(name, self.before)
@@ -217,8 +217,8 @@ class _Rows:
     def require_same(self, file: ProgramFile, choice: int) -> None:
         """Raises Refused unless the branches of the original's statement are what is done with the rows, in order."""
         tree = file.tree
-        branches = [choice, *(c for c in tree.children(choice) if tree.kind[c] == "elif_clause")]
-        clause = next((c for c in tree.children(choice) if tree.kind[c] == "else_clause"), None)
+        branches = tree.branches_of(choice)
+        clause = tree.otherwise_of(choice)
         otherwise = term_of(file, clause) if clause is not None else None
         if tree.kind[choice] != "if_statement" or len(branches) != len(self.entries) or otherwise != self.otherwise:
             raise Refused("the table is not the choice that stood there")
