@@ -83,10 +83,12 @@ def towards_near_twins(
         return outlined(
             "merge", f"Towards one function in place of {len(procedures)}", file.path, lines, *GIVEN_A_LAMBDA
         )
-    if reason == LITTLE_MORE or len(procedures) > len(("one", "another")):
-        shared = SHARED if len(procedures) == len(("one", "another")) else SHARED_BY_ALL
-        return outlined("function", "Towards a function for what they share", file.path, lines, shared, reason)
     otherwise = worked_out_otherwise(differing)
+    several = len(procedures) > len(("one", "another"))
+    if reason == LITTLE_MORE or (several and not otherwise):
+        shared = SHARED_BY_ALL if several else SHARED
+        reason = reason or "the functions are alike only but for a line or two"
+        return outlined("function", "Towards a function for what they share", file.path, lines, shared, reason)
     handed = (
         "write a small function for each way, and hand the one that is meant over as a parameter."
         if file.language.functions_are_values

@@ -647,3 +647,26 @@ def test_twins_that_work_one_thing_out_otherwise_are_led_to_a_function_for_it() 
     assert "hand the one that is meant over" in suggestion.outline
     asked = text.replace("value * 0.62", "round(value)").replace("value += 5", "value += 5 if stop else 6", 1)
     assert not any("is its own" in s.outline for s in report(asked).suggestions)
+
+
+def test_three_that_each_do_something_else_at_last_are_led_to_a_function_for_the_rest() -> None:
+    body = """
+    def {0}_task():
+        for number, task in enumerate(tasks):
+            print(number, task)
+        number = int(input("Which? "))
+        if number < 0 or number >= len(tasks):
+            print("There is no such task.")
+            return
+        {1}
+        print("{2}")
+    """
+    ways = [
+        ("drop", "tasks.pop(number)", "Dropped."),
+        ("end", "done.append(tasks[number])\n        tasks.pop(number)", "Done."),
+    ]
+    ways.append(("name", 'tasks[number] = input("New name: ")', "Renamed."))
+    text = "    tasks = ['a', 'b']\n    done = []\n" + "".join(body.format(*way) for way in ways)
+    (suggestion,) = report(text + "drop_task()\n").suggestions
+    assert suggestion.title == "Towards a function for what they share"
+    assert "Leave all of them their names" in suggestion.outline
