@@ -38,6 +38,8 @@ class Role(IntEnum):
 
 
 READS = frozenset({Role.READ, Role.UPDATE})
+NO_VARIABLES = frozenset({Role.MEMBER, Role.KEYWORD, Role.IGNORED})
+"""Names of something else than variables."""
 WRITES = frozenset({Role.WRITE, Role.UPDATE, Role.PARAMETER})
 UNBOUND = -1
 """The owner of a name that nothing in the file binds: a built-in, or undefined."""

@@ -21,7 +21,16 @@ class Edit(msgspec.Struct, frozen=True):
     lines: tuple[str, ...]
 
 
-__all__ = ["CannotWrite", "Edit", "apply_edits", "closers_behind", "edits_between", "require_whole_lines", "rewritten"]
+__all__ = [
+    "CannotWrite",
+    "Edit",
+    "apply_edits",
+    "closers_behind",
+    "edits_between",
+    "require_whole_lines",
+    "rewritten",
+    "with_comments_above",
+]
 
 
 def apply_edits(file: ProgramFile, edits: Iterable[Edit]) -> str:
@@ -48,6 +57,14 @@ def edits_between(file: ProgramFile, text: str) -> tuple[Edit, ...]:
     lines = text.split("\n")
     blocks = SequenceMatcher(None, file.lines, lines, autojunk=False).get_opcodes()
     return tuple(Edit(a + 1, b, tuple(lines[c:d])) for tag, a, b, c, d in blocks if tag != "equal")
+
+
+def with_comments_above(file: ProgramFile, line: int) -> int:
+    """The first of the comment lines right above a line, or the line itself."""
+    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
+    while line - 1 in alone:
+        line -= 1
+    return line
 
 
 def rewritten(file: ProgramFile, text: str) -> ProgramFile:

@@ -23,7 +23,7 @@ from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table, compare
 from .arrays import array_candidate, kept_in
 from .candidate import Candidate
-from .edits import apply_edits, rewritten
+from .edits import apply_edits, changed, rewritten
 from .naming import Namer
 
 NUMBERS = frozenset({"int", "float", "round", "len", "sum", "abs", "min", "max"})
@@ -106,7 +106,6 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
         raise CannotWrite(f"{variables[0]} is used in an unusual place")
     indent = leading_space(file, first)
     row = first_values_in_a_row(file, statements, first, variables)
-    text = tree.source
     whole = whole_uses(file, tuple(variables), uses, name)
     inside = {i for node, _ in whole for i in names.within(node, tree.end[node])}
     changes = [(i, f"{name}[{variables.index(tree.text[i])}]") for i in uses if i not in inside] + whole
@@ -119,11 +118,10 @@ def _listing(file: ProgramFile, variables: Sequence[str], via: Candidate | None)
             raise CannotWrite("the list is too long for one line")
     else:
         head = f"{name} = [{_placeholder(file, uses)}] * {len(variables)}\n{indent}"
-    for i, new in sorted(changes, key=lambda change: tree.start_byte[change[0]], reverse=True):
-        text = text[: tree.start_byte[i]] + new.encode() + text[tree.end_byte[i] :]
     start, stop = tree.start_byte[first], tree.end_byte[row[-1]] if row else tree.start_byte[first]
-    text = text[:start] + head.encode() + text[stop:]
-    return kept_in(f"one list, {name}", file, text.decode(), name, variables, via)
+    places = [(tree.start_byte[i], tree.end_byte[i], new) for i, new in changes]
+    text = changed(tree.source, 0, [*places, (start, stop, head)])
+    return kept_in(f"one list, {name}", file, text, name, variables, via)
 
 
 def whole_uses(

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from ..languages.writing import Style
 from ..program.program import ProgramFile
 from ..repeats.slots import Copy
-from .edits import Edit
+from .edits import Edit, with_comments_above
 
 
 def definition_edit(file: ProgramFile, copies: Sequence[Copy], lines: Sequence[str], style: Style, beside: int) -> Edit:
@@ -68,10 +68,7 @@ def _first_work(file: ProgramFile, statements: Sequence[int]) -> int:
 
 def above_comments(file: ProgramFile, line: int) -> int:
     """The first line of the comments that stand directly above `line`; a file's heading stays on top."""
-    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
-    start = line
-    while start - 1 in alone:
-        start -= 1
+    start = with_comments_above(file, line)
     return line if start == 1 else start
 
 

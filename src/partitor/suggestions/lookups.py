@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+
 from ..errors import CannotWrite
 from ..languages.writers import writer_for
 from ..languages.writing import leading_space
@@ -47,21 +49,7 @@ def lookup_candidate(table: Table) -> Candidate:
         raise CannotWrite("what the branches do has an unusual form")
     entries = [f"{key}: {value}" for key, value in zip(asked.values, given.values, strict=True)]
     looked_up = [*writer.looked_up(name, variable, before, otherwise, indent), *kept]
-    above = _outermost_loop(file, choice)
-    at, around = tree.start_line(above), leading_space(file, above)
-    lines = writer.table(name, entries, around)
-    edits = [Edit(start, end, tuple(looked_up))]
-    edits = [Edit(at, at - 1, tuple(lines)), *edits] if above != choice else [Edit(start, end, (*lines, *looked_up))]
-    return Candidate(
-        kind="table",
-        title=f"A table {name} in place of {len(table.copies)} branches",
-        file=file,
-        edits=tuple(edits),
-        claim=LookedUp(file.path, name),
-        slots=(SlotColumn(variable, asked.values), SlotColumn(name, given.values)),
-        table=table,
-        name=name,
-    )
+    return _looking_up(table, asked, variable, name, entries, looked_up, range(start, end + 1), {name: given})
 
 
 def _rows_candidate(table: Table, asked: Column, variable: str) -> Candidate:
@@ -103,21 +91,38 @@ def _rows_candidate(table: Table, asked: Column, variable: str) -> Candidate:
     kept = file.lines[tree.start_line(clause) - 1 : tree.end_line(clause)] if clause is not None else []
     taken = f"{indent}{writer.style.indent}{', '.join(names)} = {name}[{variable}]"
     looked_up = [f"{indent}if {variable} in {name}:", taken, *rest, *kept]
+    held = dict(zip(names, columns, strict=True))
+    return _looking_up(table, asked, variable, name, entries, looked_up, lines, held)
+
+
+def _looking_up(
+    table: Table,
+    asked: Column,
+    variable: str,
+    name: str,
+    entries: Sequence[str],
+    looked_up: Sequence[str],
+    lines: range,
+    held: Mapping[str, Column],
+) -> Candidate:
+    """The candidate that puts a table above the loops around branches, and what looks into it in the place of their
+    lines; `held`: what the table has, by its names."""
+    file = table.copies[0].file
+    choice = file.tree.parent[table.copies[0].statements[0]]
     above = _outermost_loop(file, choice)
-    at, around = tree.start_line(above), leading_space(file, above)
-    made = writer.table(name, entries, around)
-    edits = [Edit(lines.start, lines.stop - 1, tuple(looked_up))]
-    if above != choice:
-        edits = [Edit(at, at - 1, tuple(made)), *edits]
-    else:
+    at = file.tree.start_line(above)
+    made = writer_for(file).table(name, entries, leading_space(file, above))
+    if above == choice:
         edits = [Edit(lines.start, lines.stop - 1, (*made, *looked_up))]
+    else:
+        edits = [Edit(at, at - 1, tuple(made)), Edit(lines.start, lines.stop - 1, tuple(looked_up))]
     return Candidate(
         kind="table",
         title=f"A table {name} in place of {len(table.copies)} branches",
         file=file,
         edits=tuple(edits),
         claim=LookedUp(file.path, name),
-        slots=tuple(map(SlotColumn, (variable, *names), (c.values for c in (asked, *columns)))),
+        slots=(SlotColumn(variable, asked.values), *(SlotColumn(n, c.values) for n, c in held.items())),
         table=table,
         name=name,
     )

@@ -19,7 +19,7 @@ from ..repeats.columns import Column, Derived
 from ..repeats.judge import MOST_PARAMETERS
 from ..repeats.slots import Copy
 from .candidate import Candidate
-from .edits import Edit, changed
+from .edits import Edit, changed, with_comments_above
 from .first_values import first_values
 from .naming import Namer
 from .proof import MergedFunctions, is_object_of
@@ -277,10 +277,7 @@ def local_in_all(twins: Twins, column: Column) -> bool:
 
 def removal(file: ProgramFile, procedure: Procedure) -> Edit:
     """Take the function out with the blank lines (and the comment) above it."""
-    start = procedure.start_line
-    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
-    while start - 1 in alone:
-        start -= 1
+    start = with_comments_above(file, procedure.start_line)
     while start > 1 and not file.lines[start - 2].strip():
         start -= 1
     return Edit(start, procedure.end_line, ())

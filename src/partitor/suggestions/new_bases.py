@@ -13,10 +13,11 @@ from ..program.program import Procedure, ProgramFile
 from ..repeats.slots import Table
 from .candidate import Candidate
 from .edits import Edit, require_whole_lines
+from .insertion import above_comments
 from .merges import removal
 from .naming import Namer
 from .proof import NewBase
-from .pulled_up import class_around_method, methods_of
+from .pulled_up import class_around_method, lines_of_method, methods_of
 from .text import told_order
 from .words import words_of
 
@@ -42,13 +43,11 @@ def new_base_candidate(table: Table) -> Candidate:
     name = _name_for(file, names)
     heads = [_headed(file, node, name) for node in classes]
     edits = [*heads, *_removals(file, heads, [method for same in shared for method in same])]
-    first = _with_its_comment(file, tree.start_line(classes[0]))
+    first = above_comments(file, tree.start_line(classes[0]))
     indent = leading_space(file, classes[0])
     lines = [f"{indent}class {name}:"]
     for k, same in enumerate(shared):
-        gone = removal(file, same[0])
-        own = list(itertools.dropwhile(lambda line: not line.strip(), file.lines[gone.start - 1 : gone.end]))
-        lines += [*([""] if k else []), *own]
+        lines += [*([""] if k else []), *lines_of_method(file, same[0])]
     edits.append(Edit(first, first - 1, (*lines, "", "")))
     told = " and ".join(dict.fromkeys(same[0].name for same in shared[:2])) + (" …" if len(shared) > 2 else "")
     return Candidate(
@@ -108,14 +107,6 @@ def _headed(file: ProgramFile, node: int, base: str) -> Edit:
     if stop > end:
         raise CannotWrite("the head of a class stands on several lines")
     return Edit(line, line, (f"{before}({base}){tree.source[stop:end].decode()}",))
-
-
-def _with_its_comment(file: ProgramFile, line: int) -> int:
-    """The first of the comment lines right above a line, or the line itself."""
-    alone = {n for c in file.tree.comments if c.alone for n in range(c.line, c.last_line + 1)}
-    while line - 1 in alone:
-        line -= 1
-    return line
 
 
 def _removals(file: ProgramFile, heads: Sequence[Edit], methods: Sequence[Procedure]) -> list[Edit]:

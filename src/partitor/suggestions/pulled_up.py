@@ -44,10 +44,7 @@ def pulled_up_candidate(table: Table) -> Candidate:
         raise CannotWrite("a class would have nothing in it")
     own = file.block_at[tree.child(base, "body") or 0].statements
     last = tree.end_line(own[-1])
-    gone = [removal(file, m) for m in methods]
-    # With the comment above the first one, and without the blank lines above that.
-    lines = list(itertools.dropwhile(lambda line: not line.strip(), file.lines[gone[0].start - 1 : gone[0].end]))
-    edits = [Edit(last + 1, last, ("", *lines)), *gone]
+    edits = [Edit(last + 1, last, ("", *lines_of_method(file, methods[0]))), *(removal(file, m) for m in methods)]
     names = tuple(class_name(file, c) for c in classes)
     return Candidate(
         kind="merge",
@@ -60,6 +57,12 @@ def pulled_up_candidate(table: Table) -> Candidate:
         name=methods[0].name,
         parameters=tuple(methods[0].parameters),
     )
+
+
+def lines_of_method(file: ProgramFile, method: Procedure) -> list[str]:
+    """A method as it stands there, with the comment above it."""
+    gone = removal(file, method)
+    return list(itertools.dropwhile(lambda line: not line.strip(), file.lines[gone.start - 1 : gone.end]))
 
 
 def methods_of(table: Table) -> list[Procedure]:

@@ -201,15 +201,21 @@ def tells_what_to_do(comment: str) -> bool:
     >>> tells_what_to_do("dig the course"), tells_what_to_do("slide down it"), tells_what_to_do("the first house")
     (True, True, False)
     """
-    first, *others = [*words_of(comment)[:2], ""]
-    behind = others[0] in BEHIND_A_VERB and not first.endswith(("s", "ing", "ed"))
+    first, second = _beginning(comment)
+    behind = second in BEHIND_A_VERB and not first.endswith(("s", "ing", "ed"))
     return first in COMMON_VERBS or (behind and first not in STOP_WORDS | NO_VERBS | COLORS)
+
+
+def _beginning(comment: str) -> tuple[str, str]:
+    """The first two words of a comment; "" for those that it does not have."""
+    words = words_of(comment)
+    return "".join(words[:1]), "".join(words[1:2])
 
 
 def _asks_how(comment: str) -> bool:
     """True for a comment like `how good was it`: its words are no name for anything."""
-    first, *others = [*words_of(comment)[:2], ""]
-    return first == "how" and others[0] not in {"many", "much", "often", "far", "long"}
+    first, second = _beginning(comment)
+    return first == "how" and second not in {"many", "much", "often", "far", "long"}
 
 
 def comment_words(comment: str) -> list[str]:

@@ -12,7 +12,7 @@ from collections.abc import Mapping, Sequence
 import msgspec
 
 from ...program.flow import Flow, flow_of, has_no_value_yet, needed_by
-from ...program.names import UNBOUND, Role
+from ...program.names import NO_VARIABLES, UNBOUND, Role
 from ...program.program import ProgramFile
 from ...program.shapes import given_value
 from . import declared, places, rules
@@ -386,7 +386,7 @@ class FunctionProof:
         own = set(mapping.values())
         for s in definition.parts:
             for i in after.names.within(s, after.tree.end[s]):
-                if after.names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED):
+                if after.names.role[i] in NO_VARIABLES:
                     continue
                 name, owner = after.tree.text[i], after.names.owner(i)
                 if owner in (0, UNBOUND) and before.names.owner_of(name, scope) not in (0, UNBOUND):

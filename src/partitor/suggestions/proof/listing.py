@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ...program.flow import flow_of
-from ...program.names import Role
+from ...program.names import NO_VARIABLES, Role
 from ...program.program import ProgramFile
 from . import rules
 from .entries import entries_of
@@ -33,7 +33,7 @@ class _ListingProof:
         self.claim = claim
         self.place = {name: k for k, name in enumerate(claim.variables)}
         names, tree = before.names, before.tree
-        self.uses = [i for i in names.nodes if tree.text[i] in self.place and names.role[i] not in UNTOUCHED]
+        self.uses = [i for i in names.nodes if tree.text[i] in self.place and names.role[i] not in NO_VARIABLES]
         if not self.uses or len(self.place) != len(claim.variables):
             raise Refused("there is nothing to keep in a list")
         self.scope = names.scope[self.uses[0]]
@@ -211,12 +211,9 @@ class _ListingProof:
         """After the walk: every use became an element, and the list is used in no other way."""
         names, tree = self.after.names, self.after.tree
         uses = [i for i in names.nodes if tree.text[i] == self.claim.name]
-        left = [i for i in names.nodes if tree.text[i] in self.place and names.role[i] not in UNTOUCHED]
+        left = [i for i in names.nodes if tree.text[i] in self.place and names.role[i] not in NO_VARIABLES]
         made = len(uses) - 1
         if not self.seen or left or self.elements != len(self.uses) or made != self.mentions:
             raise Refused("some use of the variables is not the list's")
         if any(names.owner(i) != (0 if not self.scope else names.scope[uses[0]]) for i in uses):
             raise Refused("the list belongs to another function in one place")
-
-
-UNTOUCHED = frozenset({Role.MEMBER, Role.KEYWORD, Role.IGNORED})

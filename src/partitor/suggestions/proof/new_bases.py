@@ -13,7 +13,7 @@ from ...program.names import WRITES
 from ...program.program import ProgramFile
 from . import rules
 from .methods import BY_NAME, INTERCEPTING
-from .pulled_up import SEEING, catches_all, method_of, refuse_other_uses, refuse_tied
+from .pulled_up import SEEING, catches_all, classes_of, method_of, refuse_other_uses, refuse_tied
 from .terms import term_of
 from .verdict import NewBase, Refused
 from .walk import Walk
@@ -50,20 +50,23 @@ def prove_new_base(before: ProgramFile, after: ProgramFile, claim: NewBase) -> N
             gone.add(method.node)
         refuse_other_uses(before, name)
     _require_nothing_else(after, made, len(claim.methods))
-    proof = _BaseProof(before, after, claim, made)
-    Walk(before, after, proof.statement, proof.expression, frozenset(gone), frozenset(claim.classes)).run()
+    proof = _BaseProof(before, after, claim, made, frozenset(gone))
+    proof.walk.run()
     if not proof.made or proof.headed != set(claim.classes):
         raise Refused("the class is not there, or not built on")
 
 
 class _BaseProof:
-    def __init__(self, before: ProgramFile, after: ProgramFile, claim: NewBase, made: int) -> None:
+    def __init__(
+        self, before: ProgramFile, after: ProgramFile, claim: NewBase, made: int, gone: frozenset[int]
+    ) -> None:
         self.before = before
         self.after = after
         self.claim = claim
         self.node = made
         self.made = False
         self.headed: set[str] = set()
+        self.walk = Walk(before, after, self.statement, self.expression, gone, frozenset(claim.classes))
 
     def statement(self, left: Sequence[int], new: int) -> int | None:
         """The walk's rule: the new class stands for nothing, before the classes that build on it."""
@@ -94,17 +97,10 @@ class _BaseProof:
         news = [c for c in b.children(new) if b.field[c] != "superclasses"]
         if len(olds) != len(news):
             raise Refused(f"{name} changes its form")
-        gone = frozenset(method_of(self.before, name, method).node for method in self.claim.methods)
-        rest = Walk(self.before, self.after, _nothing_new, skip_before=gone)
         for o, n in zip(olds, news, strict=True):
-            rest.compare(o, n)
+            self.walk.compare(o, n)
         self.headed.add(name)
         return True
-
-
-def _nothing_new(left: Sequence[int], new: int) -> int | None:
-    """No statement is new inside the classes."""
-    return None
 
 
 def _class_named(file: ProgramFile, name: str) -> int:
@@ -129,21 +125,14 @@ def _require_free_classes(file: ProgramFile, claim: NewBase) -> None:
     """Every class builds on one other at most, by its bare name, and stands at the top of the file; those of the claim
     on none. Each name is one class's, and never another thing's."""
     tree, names = file.tree, file.names
-    definitions = [n for n, kind in enumerate(tree.kind) if kind in file.language.classes]
-    known: dict[str, int] = {}
-    for node in definitions:
-        told = tree.child(node, "superclasses")
-        named = tree.items(told) if told is not None else []
-        name = class_name(file, node)
-        if len(named) > 1 or any(not tree.text[n] for n in named) or tree.parent[node] != 0 or name in known:
-            raise Refused("a class builds on others in an unusual way")
-        if named and name in claim.classes:
-            raise Refused(f"{name} builds on something already")
-        known[name] = node
+    known = classes_of(file)
     if not set(claim.classes) <= set(known):
         raise Refused("a class is not in sight")
     for name in claim.classes:
-        if not {"super", "__class__"}.isdisjoint(tree.text[known[name] : tree.end[known[name]]]):
+        node, base = known[name]
+        if base:
+            raise Refused(f"{name} builds on something already")
+        if not {"super", "__class__"}.isdisjoint(tree.text[node : tree.end[node]]):
             raise Refused(f"{name} asks what it builds on for something")
         writes = [i for i in names.nodes if tree.text[i] == name and names.role[i] in WRITES]
         if len(writes) != 1:

@@ -3,7 +3,7 @@ equality that `==` tests."""
 
 from __future__ import annotations
 
-from ...program.names import UNBOUND, Role
+from ...program.names import NO_VARIABLES, UNBOUND, Role
 from ...program.program import Procedure, ProgramFile
 from . import rules
 from .verdict import Refused
@@ -69,11 +69,8 @@ def _lists_plain(file: ProgramFile, node: int, depth: int) -> bool:
     owner = names.owner(node) if tree.kind[node] == "identifier" and depth else UNBOUND
     if owner == UNBOUND or file.is_used_beside(tree.text[node]) or tree.kind[owner] in file.language.classes:
         return False
-    uses = (i for i in names.nodes if tree.text[i] == tree.text[node] and names.role[i] not in UNTOUCHED)
+    uses = (i for i in names.nodes if tree.text[i] == tree.text[node] and names.role[i] not in NO_VARIABLES)
     return all(_keeps_a_list_plain(file, i, depth - 1) for i in uses if names.owner(i) == owner)
-
-
-UNTOUCHED = frozenset({Role.MEMBER, Role.KEYWORD, Role.IGNORED})
 
 
 def _keeps_a_list_plain(file: ProgramFile, use: int, depth: int) -> bool:

@@ -52,32 +52,37 @@ def prove_pulled_up(before: ProgramFile, after: ProgramFile, claim: PulledUp) ->
         raise Refused("the method is lost")
 
 
-def _require_one_line_of_classes(file: ProgramFile, claim: PulledUp) -> None:
-    """Every class builds on one other at most, by its bare name; those of the claim on the same, which has no such
-    method, nor have those above it."""
-    tree = file.tree
-    definitions = [n for n, kind in enumerate(tree.kind) if kind in file.language.classes]
-    bases: dict[str, str] = {}
-    for node in definitions:
+def classes_of(file: ProgramFile) -> dict[str, tuple[int, str]]:
+    """By name, the node of each class and the bare name of what it builds on, or "". Raises Refused where one stands
+    elsewhere than at the top, builds on something in another way, or has the name of another."""
+    tree, known = file.tree, dict[str, tuple[int, str]]()
+    for node in (n for n, kind in enumerate(tree.kind) if kind in file.language.classes):
         told = tree.child(node, "superclasses")
         named = tree.items(told) if told is not None else []
-        if len(named) > 1 or any(not tree.text[n] for n in named) or tree.parent[node] != 0:
+        name = class_name(file, node)
+        if len(named) > 1 or any(not tree.text[n] for n in named) or tree.parent[node] != 0 or name in known:
             raise Refused("a class builds on others in an unusual way")
-        bases[class_name(file, node)] = tree.text[named[0]] if named else ""
-    asked = [f"super().{claim.name}" in tree.source_of(n) for n in definitions if class_name(file, n) in claim.classes]
-    if any(asked):
-        raise Refused("a class asks the one that it builds on for the method")
-    if len(bases) != len(definitions) or any(bases.get(name) != claim.home for name in claim.classes):
+        known[name] = (node, tree.text[named[0]] if named else "")
+    return known
+
+
+def _require_one_line_of_classes(file: ProgramFile, claim: PulledUp) -> None:
+    """Every class builds on one other at most; those of the claim on the same, which has no such method, nor have those
+    above it, and they do not ask it for one."""
+    tree, known = file.tree, classes_of(file)
+    if any(name not in known or known[name][1] != claim.home for name in claim.classes):
         raise Refused("the classes do not build on the same one")
+    if any(f"super().{claim.name}" in tree.source_of(known[name][0]) for name in claim.classes):
+        raise Refused("a class asks the one that it builds on for the method")
     above, seen = claim.home, set[str]()
     while above and above != "object":
-        if above not in bases or above in seen:
+        if above not in known or above in seen:
             raise Refused(f"{above}, on which the class builds, is not in sight")
         seen.add(above)
-        node = next(n for n in definitions if class_name(file, n) == above)
+        node, base = known[above]
         if claim.name in tree.text[node : tree.end[node]]:
             raise Refused(f"{above} has something to do with {claim.name} already")
-        above = bases[above]
+        above = base
 
 
 def catches_all(file: ProgramFile) -> bool:

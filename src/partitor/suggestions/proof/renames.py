@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from ...program.names import UNBOUND, Role
+from ...program.names import NO_VARIABLES, UNBOUND, Role
 from ...program.program import ProgramFile
 from . import rules
 from .reach import finds_by_name
@@ -19,7 +19,7 @@ def prove_rename(before: ProgramFile, after: ProgramFile, claim: RenamedFunction
     names, tree = before.names, before.tree
     uses = [i for i in names.nodes if tree.text[i] == claim.old]
     writes = [i for i in uses if names.role[i] in (Role.WRITE, Role.UPDATE, Role.PARAMETER, Role.DECLARATION)]
-    if len(writes) != 1 or any(names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED) for i in uses):
+    if len(writes) != 1 or any(names.role[i] in NO_VARIABLES for i in uses):
         raise Refused(f"{claim.old} means more than one thing")
     if any(claim.old in text for kind, text in zip(tree.kind, tree.text, strict=True) if kind in TEXTS):
         raise Refused(f"{claim.old} stands in a text too")

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import msgspec
 
 from ...languages.javascript.pages import is_page
-from ...program.names import UNBOUND, WRITES, Role
+from ...program.names import NO_VARIABLES, UNBOUND, WRITES, Role
 from ...program.program import Procedure, ProgramFile
 from ...program.together import (
     Sharing,
@@ -134,7 +134,7 @@ class _SharingProof:
         start, stop = self.function.node, tree.end[self.function.node]
         for i in names.within(start, stop):
             name = tree.text[i]
-            if names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED) or name == self.claim.name:
+            if names.role[i] in NO_VARIABLES or name == self.claim.name:
                 continue
             owner = names.owner(i)
             if owner not in (0, UNBOUND):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ...program.names import UNBOUND, Role
+from ...program.names import NO_VARIABLES, UNBOUND
 from ...program.program import ProgramFile
 from . import rules
 from .functions import FunctionProof, Taken
@@ -76,7 +76,7 @@ class _StaticProof(FunctionProof):
                 raise Refused("the copies use the object they belong to")
             for i in names.within(statement, tree.end[statement]):
                 name = tree.text[i]
-                if names.role[i] in (Role.MEMBER, Role.KEYWORD, Role.IGNORED) or name in classes:
+                if names.role[i] in NO_VARIABLES or name in classes:
                     continue
                 library = name[:1].isupper() or name in after.language.builtins
                 if names.owner(i) == 0 or (names.owner(i) == UNBOUND and not library):
