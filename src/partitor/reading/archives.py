@@ -1,22 +1,26 @@
 """Archives, unpacked in memory within bounds. Nothing is ever written where an archive says.
 
-Each limit that is passed refuses the archive with a sentence that names the file and the limit.
+A member that cannot be read is refused alone, with a clause that says why; an archive that cannot be opened, or that
+passes a limit as a whole, is refused with a sentence that names the file and the limit.
 """
 
 from __future__ import annotations
 
+import bz2
+import gzip
 import io
 import lzma
 import tarfile
 import zipfile
-import zlib
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import PurePosixPath
+from typing import IO, Any
 
 import msgspec
 
 from ..errors import UnreadableSubmission
 from .junk import is_junk
+from .text import printable
 
 
 class UnpackLimits(msgspec.Struct, frozen=True):
@@ -28,6 +32,7 @@ class UnpackLimits(msgspec.Struct, frozen=True):
     files: int = 20_000
     depth: int = 3
     path_depth: int = 20
+    path_length: int = 250
 
 
 class Entry(msgspec.Struct, frozen=True):
@@ -46,6 +51,16 @@ class Unpacked(msgspec.Struct):
     """The paths of what is nobody's work."""
     folders: list[str] = []
     """Folders that are told of by themselves, with a slash behind; all that hold nothing are among them."""
+    broken_off: list[tuple[str, str]] = []
+    """Archives that are damaged in the middle, and what was not read, as a clause."""
+
+    def add_file(self, name: str, data: bytes, limits: UnpackLimits) -> None:
+        """Add a file that came by itself, under a name of its own, or say why it is not read."""
+        path = _unused(_inside(printable(name)), {e.path for e in self.entries})
+        if len(data) > limits.file_size and not is_archive(path):
+            self.refused.append((path, too_large(len(data), limits.file_size)))
+        else:
+            self.entries.append(Entry(path, data))
 
     @property
     def junk(self) -> int:
@@ -74,6 +89,25 @@ def archive_stem(path: str) -> str:
     return name
 
 
+class MemberRefused(Exception):
+    """One file of an archive cannot be read; the message is a clause that can follow its path."""
+
+
+class UnpacksTooFar(Exception):
+    """A compressed stream goes on beyond the limit; the message is a clause that can follow the archive's name."""
+
+
+class Member(msgspec.Struct, frozen=True):
+    """A file or folder as an archive lists it."""
+
+    path: str
+    size: int
+    """Bytes, as the archive says."""
+    read: Callable[[int], bytes] | None
+    """Gives at most so many bytes. Raises MemberRefused, or whatever a decoder raises on damaged data. None for a
+    folder."""
+
+
 class Unpacker:
     """Unpacks one archive with everything nested in it; the bounds hold for all of it together."""
 
@@ -83,87 +117,140 @@ class Unpacker:
         self.count = 0
 
     def unpack(self, name: str, data: bytes, depth: int = 1) -> Unpacked:
-        """All files of the archive `name`. Raises UnreadableSubmission where it must be refused."""
+        """All files of the archive `name` that can be read. Raises UnreadableSubmission where none can, or where the
+        archive passes a limit."""
         if depth > self.limits.depth:
             raise UnreadableSubmission(f"{name}: archives inside archives go more than {self.limits.depth} deep")
         result = Unpacked([])
-        for path, size, read in self._members(name, data):
-            if read is not None:
-                self._member(name, path, size, read, result)
-            elif len(result.folders) < self.limits.files and PurePosixPath(path).parts:
-                result.folders.append(safe_path(name, path, self.limits) + "/")
+        is_zip = name.lower().endswith(".zip") or data[:4] == b"PK\x03\x04"
+        try:
+            for member in self._zip(name, data) if is_zip else self._tar(name, data):
+                self._add(name, member, result)
+        except UnreadableSubmission:
+            raise
+        except UnpacksTooFar as problem:
+            if not result.entries:
+                raise UnreadableSubmission(f"{name}: {problem}") from problem
+            result.broken_off.append((name, f"{problem}, so the rest of it was not read"))
+        except Exception as problem:  # decoders of damaged data raise errors of every kind; each means the same here
+            if not result.entries:
+                kind = "ZIP" if is_zip else "tar"
+                raise UnreadableSubmission(f"{name}: is not a whole {kind} archive") from problem
+            last = result.entries[-1].path
+            result.broken_off.append((name, f"is damaged after {last}; what follows in it was not read"))
         return result
 
-    def _member(self, name: str, path: str, size: int, read: object, result: Unpacked) -> None:
-        clean = safe_path(name, path, self.limits)
-        if is_junk(clean):
-            result.left_out.append(clean)
-            return
+    def _add(self, name: str, member: Member, result: Unpacked) -> None:
+        """Put one member where it belongs in `result`."""
+        path = printable(member.path)
+        try:
+            path = safe_path(path, self.limits)
+            if member.read is None:
+                if len(result.folders) < self.limits.files and path:
+                    result.folders.append(path + "/")
+            elif not path:
+                raise MemberRefused("has no name")
+            elif is_junk(path):
+                result.left_out.append(path)
+            else:
+                result.entries.append(Entry(path, self._content(name, path, member.size, member.read)))
+        except MemberRefused as problem:
+            self._count_one(name)
+            result.refused.append((_inside(path), str(problem)))
+
+    def _count_one(self, name: str) -> None:
         self.count += 1
         if self.count > self.limits.files:
             raise UnreadableSubmission(f"{name}: holds more than {self.limits.files} files")
-        nested = is_archive(clean)
-        most = self.limits.unpacked if nested else self.limits.file_size
+
+    def _content(self, name: str, path: str, size: int, read: Callable[[int], bytes]) -> bytes:
+        self._count_one(name)
+        most = self.limits.unpacked if is_archive(path) else self.limits.file_size
         if size > most:
-            result.refused.append((clean, f"is {size} bytes; up to {most} are read"))
-            return
-        self.size += size
-        if self.size > self.limits.unpacked:
+            raise MemberRefused(too_large(size, most))
+        if self.size + max(size, 0) > self.limits.unpacked:
             raise UnreadableSubmission(f"{name}: unpacks to more than {self.limits.unpacked // 1_000_000} MB")
-        content = read(most)  # type: ignore[operator]
-        if isinstance(content, str):
-            result.refused.append((clean, content))
-            return
-        result.entries.append(Entry(clean, content))
-
-    def _members(self, name: str, data: bytes) -> Iterator[tuple[str, int, object]]:
-        """(path, bytes, how to read it) of each file; None in the last place for a folder."""
-        if name.lower().endswith(".zip") or data[:4] == b"PK\x03\x04":
-            yield from self._zip(name, data)
-        else:
-            yield from self._tar(name, data)
-
-    def _zip(self, name: str, data: bytes) -> Iterator[tuple[str, int, object]]:
         try:
-            archive = zipfile.ZipFile(io.BytesIO(data))
-            infos = archive.infolist()
-        except (zipfile.BadZipFile, ValueError, NotImplementedError, OSError) as problem:
-            raise UnreadableSubmission(f"{name}: is not a whole ZIP archive ({problem})") from problem
-        unpacked = sum(info.file_size for info in infos)
-        if unpacked > self.limits.ratio * max(len(data), 10_000):
+            content = read(most + 1)
+        except (MemberRefused, UnpacksTooFar):
+            raise
+        except Exception as problem:  # as above: a damaged member, whatever its decoder calls it
+            raise MemberRefused("is damaged inside the archive") from problem
+        if len(content) > most:
+            raise MemberRefused(f"is more than {most} bytes; the archive says it is less")
+        self.size += len(content)
+        return content
+
+    def _zip(self, name: str, data: bytes) -> Iterator[Member]:
+        archive = zipfile.ZipFile(io.BytesIO(data))
+        infos = archive.infolist()
+        read = sum(i.file_size for i in infos if is_archive(i.filename) or i.file_size <= self.limits.file_size)
+        if read > self.limits.ratio * max(len(data), 10_000):
             raise UnreadableSubmission(
                 f"{name}: unpacks to more than {self.limits.ratio} times its size, which no honest archive does"
             )
         for info in infos:
-            if info.is_dir():
-                yield _zip_name(info), 0, None
-                continue
-            if (info.external_attr >> 16) & 0o170000 == 0o120000:
-                raise UnreadableSubmission(f"{name}: {_shown(info.filename)} is a symbolic link")
-            yield _zip_name(info), info.file_size, _zip_reader(archive, info)
+            reader = None if info.is_dir() else _zip_reader(archive, info)
+            yield Member(_zip_name(info), info.file_size, reader)
 
-    def _tar(self, name: str, data: bytes) -> Iterator[tuple[str, int, object]]:
+    def _tar(self, name: str, data: bytes) -> Iterator[Member]:
         most = min(self.limits.unpacked, self.limits.ratio * max(len(data), 10_000))
-        try:
-            with tarfile.open(fileobj=io.BytesIO(data)) as archive:
-                total = 0
-                for member in archive:
-                    if member.isdir():
-                        yield member.name, 0, None
-                        continue
-                    if not member.isfile():
-                        kind = "a link" if member.issym() or member.islnk() else "no ordinary file"
-                        raise UnreadableSubmission(f"{name}: {_shown(member.name)} is {kind}")
-                    total += member.size
-                    if total > most:
-                        raise UnreadableSubmission(
-                            f"{name}: unpacks to more than {most // 1_000_000} MB or {self.limits.ratio} times its size"
-                        )
-                    stream = archive.extractfile(member)
-                    content = stream.read() if stream else b""
-                    yield member.name, member.size, (lambda most, content=content: content)
-        except (tarfile.TarError, EOFError, OSError, zlib.error, lzma.LZMAError) as problem:
-            raise UnreadableSubmission(f"{name}: is not a whole tar archive ({problem})") from problem
+        why = f"unpacks to more than {most // 1_000_000} MB or {self.limits.ratio} times its size"
+        stream: Any = Bounded(_decompressed(data), most, why)
+        with tarfile.open(fileobj=stream, mode="r:") as archive:
+            for member in archive:
+                yield Member(member.name, member.size, None if member.isdir() else _tar_reader(archive, member))
+
+
+class Bounded:
+    """A stream of decompressed bytes that raises UnpacksTooFar with `why` beyond `most` bytes."""
+
+    def __init__(self, stream: IO[bytes], most: int, why: str) -> None:
+        self.stream = stream
+        self.most = most
+        self.why = why
+
+    def read(self, size: int = -1) -> bytes:
+        """Up to `size` bytes from where the stream is."""
+        left = self.most - self.stream.tell()
+        data = self.stream.read(left + 1 if size < 0 else min(size, left + 1))
+        if len(data) > left:
+            raise UnpacksTooFar(self.why)
+        return data
+
+    def seek(self, place: int, whence: int = 0) -> int:
+        """Go to a place, counted from the stream's beginning or from where it is."""
+        place += self.stream.tell() if whence == 1 else 0
+        if place > self.most:
+            raise UnpacksTooFar(self.why)
+        return self.stream.seek(place)
+
+    def tell(self) -> int:
+        """Bytes from the stream's beginning."""
+        return self.stream.tell()
+
+
+def _decompressed(data: bytes) -> IO[bytes]:
+    """The tar archive inside a compressed one, by the first bytes."""
+    raw = io.BytesIO(data)
+    if data.startswith(b"\x1f\x8b"):
+        return gzip.GzipFile(fileobj=raw)
+    if data.startswith(b"BZh"):
+        return bz2.BZ2File(raw)
+    return lzma.LZMAFile(raw) if data.startswith(b"\xfd7zXZ\x00") else raw
+
+
+def _tar_reader(archive: tarfile.TarFile, member: tarfile.TarInfo) -> Callable[[int], bytes]:
+    def read(most: int) -> bytes:
+        if not member.isfile():
+            raise MemberRefused("is a link" if member.issym() or member.islnk() else "is no ordinary file")
+        stream = archive.extractfile(member)
+        content = stream.read(most) if stream else b""
+        if len(content) < min(member.size, most):
+            raise MemberRefused("is cut off inside the archive")
+        return content
+
+    return read
 
 
 def _zip_name(info: zipfile.ZipInfo) -> str:
@@ -176,30 +263,53 @@ def _zip_name(info: zipfile.ZipInfo) -> str:
         return info.filename
 
 
-def _zip_reader(archive: zipfile.ZipFile, info: zipfile.ZipInfo) -> object:
-    def read(most: int) -> bytes | str:
+def _zip_reader(archive: zipfile.ZipFile, info: zipfile.ZipInfo) -> Callable[[int], bytes]:
+    def read(most: int) -> bytes:
+        if (info.external_attr >> 16) & 0o170000 == 0o120000:
+            raise MemberRefused("is a symbolic link")
         if info.flag_bits & 0x1:
-            return "is locked with a password"
-        try:
-            with archive.open(info) as stream:
-                content = stream.read(most + 1)
-        except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, OSError, RuntimeError):
-            return "is damaged inside the archive"
-        return content if len(content) <= most else f"is more than {most} bytes; it says it is less"
+            raise MemberRefused("is locked with a password")
+        with archive.open(info) as stream:
+            return stream.read(most)
 
     return read
 
 
-def safe_path(archive: str, path: str, limits: UnpackLimits) -> str:
-    """The path with forward slashes. Raises UnreadableSubmission where it leaves the archive."""
+def safe_path(path: str, limits: UnpackLimits) -> str:
+    """The path with forward slashes. Raises MemberRefused where it leaves the archive or is too deep."""
     clean = path.replace("\\", "/")
     pure = PurePosixPath(clean)
     if pure.is_absolute() or ".." in pure.parts or (len(clean) > 1 and clean[1] == ":"):
-        raise UnreadableSubmission(f"{archive}: the path {_shown(path)} leads out of the archive")
-    if "\x00" in clean or not pure.parts or len(pure.parts) > limits.path_depth or len(clean) > 400:
-        raise UnreadableSubmission(f"{archive}: the path {_shown(path)} is too deep or not usable")
+        raise MemberRefused("has a path that leads out of the archive")
+    if len(pure.parts) > limits.path_depth:
+        raise MemberRefused(f"lies more than {limits.path_depth} folders deep")
+    if len(clean) > limits.path_length:
+        raise MemberRefused(f"has a path of more than {limits.path_length} characters")
     return "/".join(pure.parts)
 
 
-def _shown(path: str) -> str:
-    return repr(path if len(path) <= 80 else path[:77] + "…")
+def _unused(path: str, taken: set[str]) -> str:
+    """The path, or one with a number where it is taken.
+
+    >>> _unused("gate.py", {"gate.py"})
+    'gate (2).py'
+    """
+    pure, number = PurePosixPath(path), 2
+    while path in taken:
+        path, number = str(pure.with_name(f"{pure.stem} ({number}){pure.suffix}")), number + 1
+    return path
+
+
+def too_large(size: int, most: int) -> str:
+    """The clause for a file beyond the limit."""
+    return f"is {size} bytes; up to {most} are read"
+
+
+def _inside(path: str) -> str:
+    """A refused member's path in a form that can be shown and sorted below a root: nothing absolute, nothing empty.
+
+    >>> _inside("../../etc/passwd"), _inside("")
+    ('etc/passwd', '(no name)')
+    """
+    parts = [part for part in path.replace("\\", "/").split("/") if part not in ("", ".", "..")]
+    return "/".join(parts[:20])[:300] or "(no name)"

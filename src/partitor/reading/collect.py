@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import logging
 import re
 import unicodedata
+from collections.abc import Iterable
 from pathlib import Path, PurePosixPath
 
 import msgspec
@@ -11,11 +13,14 @@ import msgspec
 from ..errors import UnreadableSubmission
 from ..languages.registry import LANGUAGES, language_of
 from ..source import Source
-from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive
+from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive, too_large
 from .blocks import block_sheets, is_block_file, rendered
 from .encoding import decode
 from .junk import is_compiled, is_junk
 from .notebooks import program_text
+from .text import printable, storable
+
+log = logging.getLogger(__name__)
 
 
 class Ignored(msgspec.Struct, frozen=True):
@@ -53,12 +58,27 @@ def read_batch(path: Path, pattern: str = "", language: str = "auto", limits: Un
     if path.is_dir():
         unpacked = _read_folder(path, limits or UnpackLimits())
     elif path.is_file():
-        unpacked = Unpacked([Entry(path.name, path.read_bytes())])
-        if is_archive(path.name):
-            unpacked = Unpacker(limits).unpack(path.name, path.read_bytes())
+        unpacked = unpacked_files([(path.name, path.read_bytes())], limits)
     else:
         raise UnreadableSubmission(f"{path}: there is no such folder or file")
     return batch_of(unpacked, pattern, language, limits)
+
+
+def unpacked_files(files: Iterable[tuple[str, bytes]], limits: UnpackLimits | None = None) -> Unpacked:
+    """What a person chose to hand in, (name, bytes) each: one archive of a whole class, or files by themselves.
+    Raises UnreadableSubmission where the one archive must be refused."""
+    first, *more = files
+    if not more and is_class_archive(*first):
+        return Unpacker(limits).unpack(*first)
+    unpacked = Unpacked([])
+    for name, data in (first, *more):
+        unpacked.add_file(name, data, limits or UnpackLimits())
+    return unpacked
+
+
+def is_class_archive(name: str, data: bytes) -> bool:
+    """True for an archive by its name or first bytes, but for a program that is kept as one (a block project)."""
+    return is_archive(name) or (data[:4] == b"PK\x03\x04" and not is_block_file(name, data))
 
 
 def batch_of(
@@ -71,9 +91,19 @@ def batch_of(
         if group.problem:
             unreadable.append(Unreadable(name, group.problem))
             continue
-        result = submission_of(name, group.entries, group.refused, language, group.junk)
+        result = _submission_or_why(name, group, language)
         (submissions if isinstance(result, Submission) else unreadable).append(result)  # type: ignore[arg-type]
+    unreadable += [Unreadable(name, f"The archive {why}.") for name, why in unpacked.broken_off]
     return Batch(tuple(sorted(submissions, key=lambda s: s.name)), tuple(sorted(unreadable, key=lambda u: u.name)))
+
+
+def _submission_or_why(name: str, group: _Group, language: str) -> Submission | Unreadable:
+    """One submission. An error of ours costs no other submission its reading: it is logged, and said."""
+    try:
+        return submission_of(name, group.entries, group.refused, language, group.junk)
+    except Exception:
+        log.exception("A submission could not be read")
+        return Unreadable(name, "Partitor itself failed to read it. Please report this, with the file.")
 
 
 def submission_of(
@@ -94,7 +124,13 @@ def submission_of(
                 ignored.append(source)
     if not sources:
         return Unreadable(name, _why_nothing(ignored, junk, language))
-    return Submission(name, tuple(sorted(sources, key=lambda s: s.path)), tuple(ignored), junk)
+    return Submission(name, tuple(sorted(map(_storable, sources), key=lambda s: s.path)), tuple(ignored), junk)
+
+
+def _storable(source: Source) -> Source:
+    """The source as it can be kept: some formats can hold characters that no text file holds."""
+    original = None if source.original is None else storable(source.original)
+    return msgspec.structs.replace(source, path=printable(source.path), text=storable(source.text), original=original)
 
 
 def _sources_of(entry: Entry, language: str) -> list[Source | Ignored]:
@@ -205,7 +241,7 @@ def _groups(unpacked: Unpacked, pattern: str, limits: UnpackLimits | None) -> di
             group.entries, nested_refused = _open_nested(top, group.entries, limits)
             group.refused += nested_refused
         except UnreadableSubmission as error:
-            group.problem = str(error)
+            group.problem = f"{error}."
         name = owner_of(top, pattern)
         if name in whole and _can_join(whole[name].entries, group.entries) and pattern:
             whole[name].entries.extend(group.entries)
@@ -235,8 +271,14 @@ def _open_nested(
         if not is_archive(entry.path):
             result.append(entry)
             continue
-        inner = unpacker.unpack(entry.path, entry.data, depth)
-        refused += inner.refused
+        try:
+            inner = unpacker.unpack(entry.path, entry.data, depth)
+        except UnreadableSubmission as problem:
+            if len(entries) == 1 and entry.path == top:
+                raise
+            refused.append((entry.path, str(problem).removeprefix(f"{entry.path}: ")))
+            continue
+        refused += [*inner.refused, *inner.broken_off]
         strip = _common_folder([e.path for e in inner.entries])
         folder = entry.path.rpartition("/")[0]
         alone = len(entries) == 1 and entry.path == top
@@ -310,8 +352,7 @@ def _read_folder(path: Path, limits: UnpackLimits) -> Unpacked:
             if is_junk(relative):
                 result.left_out.append(relative)
             elif not is_archive(relative) and file.stat().st_size > limits.file_size:
-                size = file.stat().st_size
-                result.refused.append((relative, f"is {size} bytes; up to {limits.file_size} are read"))
+                result.refused.append((relative, too_large(file.stat().st_size, limits.file_size)))
             else:
                 result.entries.append(Entry(relative, file.read_bytes()))
         elif file.is_dir() and not any(file.iterdir()):

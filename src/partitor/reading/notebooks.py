@@ -18,17 +18,16 @@ def program_text(text: str) -> str:
 
     try:
         notebook = nbformat.reads(text, as_version=4)  # type: ignore[no-untyped-call]
+        language = str(notebook.get("metadata", {}).get("kernelspec", {}).get("language", "python"))
+        sources = [str(cell.get("source", "")) for cell in notebook.cells if cell.get("cell_type") == "code"]
+        numbers = [number for number, cell in enumerate(notebook.cells, 1) if cell.get("cell_type") == "code"]
     except Exception as problem:  # nbformat lets errors of many kinds through; each means the same here
-        raise UnreadableSubmission(f"is not a whole notebook ({type(problem).__name__})") from problem
-    language = notebook.get("metadata", {}).get("kernelspec", {}).get("language", "python")
+        raise UnreadableSubmission("is not a whole notebook") from problem
     if language != "python":
-        raise UnreadableSubmission(f"is a notebook in {language}, and only Python's are read")
+        raise UnreadableSubmission(f"is a notebook in {language[:40]}, and only Python's are read")
     parts = []
-    for number, cell in enumerate(notebook.cells, 1):
-        if cell.get("cell_type") != "code" or not str(cell.get("source", "")).strip():
-            continue
-        source = str(cell["source"])
-        if source.lstrip().startswith("%%"):
+    for number, source in zip(numbers, sources, strict=True):
+        if not source.strip() or source.lstrip().startswith("%%"):
             continue
         lines = [NOT_PYTHON.sub(r"\1# \2", line) for line in source.rstrip("\n").split("\n")]
         parts.append("\n".join([CELL.format(number), *lines]) + "\n")

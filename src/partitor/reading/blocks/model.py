@@ -9,10 +9,19 @@ from __future__ import annotations
 
 import keyword
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 import msgspec
 
+from ...errors import UnreadableSubmission
+
+DEEPEST = 150
+"""Blocks inside blocks; what lies deeper is left out."""
+MOST_BLOCKS = 20_000
+"""Blocks of one program: a large one has some hundreds."""
+LONGEST_NAME = 200
+"""Characters of a name or text that are shown."""
 INDENT = "    "
 SIGNS = {
     "add": "+",
@@ -58,13 +67,29 @@ class Sheet(msgspec.Struct, frozen=True):
     stacks: tuple[Stack, ...]
 
 
+def mapping(given: object) -> Mapping[str, Any]:
+    """The value where it is a JSON object, else an empty one: the fields of a damaged file may hold anything."""
+    return given if isinstance(given, Mapping) else {}
+
+
+def sequence(given: object) -> Sequence[Any]:
+    """The value where it is a JSON list, else an empty one."""
+    return given if isinstance(given, list) else ()
+
+
+def refuse_too_many(count: int) -> None:
+    """Raises UnreadableSubmission where a program has more blocks than are read."""
+    if count > MOST_BLOCKS:
+        raise UnreadableSubmission(f"holds {count} blocks; up to {MOST_BLOCKS} are read")
+
+
 def name_of(text: str) -> str:
     """A word that can stand as a name, made of any text.
 
     >>> name_of("jump to %s!"), name_of("2 high"), name_of("for")
     ('jump_to_s', 'b_2_high', 'for_')
     """
-    plain = re.sub(r"\W+", "_", text.strip(), flags=re.ASCII).strip("_") or "block"
+    plain = re.sub(r"\W+", "_", text.strip()[:LONGEST_NAME], flags=re.ASCII).strip("_") or "block"
     plain = f"b_{plain}" if plain[0].isdigit() else plain
     return f"{plain}_" if keyword.iskeyword(plain) else plain
 
@@ -74,7 +99,7 @@ def literal(value: object) -> str:
     text = str(value)
     if re.fullmatch(r"-?\d{1,12}(?:\.\d{1,12})?", text):
         return text
-    return '"' + text.replace("\\", "/").replace('"', "'").replace("\n", " ")[:200] + '"'
+    return '"' + text.replace("\\", "/").replace('"', "'").replace("\n", " ")[:LONGEST_NAME] + '"'
 
 
 def call(name: str, arguments: Sequence[str]) -> str:

@@ -10,10 +10,21 @@ from collections.abc import Mapping
 from typing import Any
 
 from ...errors import UnreadableSubmission
-from .model import SIGNS, Block, Sheet, Stack, call, literal, name_of, operation
+from .model import (
+    DEEPEST,
+    SIGNS,
+    Block,
+    Sheet,
+    Stack,
+    call,
+    literal,
+    mapping,
+    name_of,
+    operation,
+    refuse_too_many,
+)
 
 MOST_BYTES = 20_000_000
-DEEPEST = 150
 BRANCHES = ("SUBSTACK", "SUBSTACK2")
 Table = Mapping[str, Any]
 
@@ -21,23 +32,30 @@ Table = Mapping[str, Any]
 def read_archive(data: bytes) -> list[Sheet]:
     """The sprites and the stage. Raises UnreadableSubmission for what is no such project."""
     try:
-        with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            info = archive.getinfo("project.json")
-            if info.file_size > MOST_BYTES:
-                raise UnreadableSubmission("holds a project.json that is too large to read")
-            project = json.loads(archive.read(info))
-    except (zipfile.BadZipFile, KeyError, ValueError, RuntimeError) as problem:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive, archive.open("project.json") as stream:
+            text = stream.read(MOST_BYTES + 1)
+        if len(text) > MOST_BYTES:
+            raise UnreadableSubmission("holds a project.json that is too large to read")
+        project = json.loads(text)
+    except UnreadableSubmission:
+        raise
+    except Exception as problem:  # decoders of damaged data raise errors of every kind; each means the same here
         raise UnreadableSubmission("is not a whole project: no project.json can be read in it") from problem
-    targets = project.get("targets") if isinstance(project, dict) else None
+    targets = mapping(project).get("targets")
     if not isinstance(targets, list):
         raise UnreadableSubmission("is not a project with sprites")
-    return [_Sprite(t).sheet() for t in targets if isinstance(t, dict) and isinstance(t.get("blocks"), dict)]
+    sprites = [_Sprite(t) for t in targets if isinstance(t, dict) and isinstance(t.get("blocks"), dict)]
+    refuse_too_many(sum(len(sprite.blocks) for sprite in sprites))
+    return [sprite.sheet() for sprite in sprites]
 
 
 class _Sprite:
     def __init__(self, target: Table) -> None:
         self.name = str(target.get("name", "sprite"))
         self.blocks: Table = {k: b for k, b in target["blocks"].items() if isinstance(b, dict)}
+        self.placed: set[str] = set()
+        """Blocks that stand somewhere already: each has one place, and one that is told to be in two is left out of
+        the second, or a small file could hold a program without end."""
 
     def sheet(self) -> Sheet:
         tops = [(k, b) for k, b in self.blocks.items() if b.get("topLevel") and not b.get("shadow")]
@@ -47,12 +65,12 @@ class _Sprite:
         opcode = str(top.get("opcode", ""))
         if opcode == "procedures_definition":
             prototype = self._input_block(top, "custom_block")
-            mutation = prototype.get("mutation", {}) if prototype else {}
+            mutation = mapping(mapping(prototype).get("mutation"))
             names = _json_list(mutation.get("argumentnames"))
             return Stack(_spoken(str(mutation.get("proccode", "custom block"))), tuple(names), self._chain(top, 0))
         hat = "_when" in opcode or opcode.startswith("when") or opcode == "control_start_as_clone"
         if hat:
-            fields = [literal(_field(v)).strip('"') for v in top.get("fields", {}).values()]
+            fields = [literal(_field(v)).strip('"') for v in mapping(top.get("fields")).values()]
             return Stack(" ".join(["when", _plain(opcode).removeprefix("when"), *fields]), (), self._chain(top, 0))
         return Stack(_plain(opcode), (), self._chain_from(key, 0), runs=False)
 
@@ -64,9 +82,8 @@ class _Sprite:
 
     def _chain_from(self, key: object, depth: int) -> tuple[Block, ...]:
         chain: list[Block] = []
-        seen: set[str] = set()
-        while isinstance(key, str) and key in self.blocks and key not in seen and depth < DEEPEST:
-            seen.add(key)
+        while isinstance(key, str) and key in self.blocks and key not in self.placed and depth < DEEPEST:
+            self.placed.add(key)
             block = self.blocks[key]
             chain.append(self._block(block, depth))
             key = block.get("next")
@@ -74,7 +91,7 @@ class _Sprite:
 
     def _block(self, block: Table, depth: int) -> Block:
         opcode = str(block.get("opcode", ""))
-        inputs = block.get("inputs", {})
+        inputs = mapping(block.get("inputs"))
         values = [self._value(v, depth) for k, v in inputs.items() if k not in BRANCHES]
         inner = [self._chain_from(_target(inputs[k]), depth + 1) for k in BRANCHES if k in inputs]
         if opcode in ("data_setvariableto", "data_changevariableby"):
@@ -91,8 +108,8 @@ class _Sprite:
     def _spoken_call(self, block: Table, values: list[str]) -> str:
         opcode = str(block.get("opcode", ""))
         if opcode == "procedures_call":
-            return call(_spoken(str(block.get("mutation", {}).get("proccode", "custom block"))), values)
-        fields = [literal(_field(v)) for v in block.get("fields", {}).values()]
+            return call(_spoken(str(mapping(block.get("mutation")).get("proccode", "custom block"))), values)
+        fields = [literal(_field(v)) for v in mapping(block.get("fields")).values()]
         return call(_plain(opcode), [*fields, *values])
 
     # -- values ------------------------------------------------------------------------------------
@@ -102,14 +119,17 @@ class _Sprite:
         shown = given[1] if isinstance(given, list) and len(given) > 1 else None
         if isinstance(shown, str):
             block = self.blocks.get(shown)
-            return self._expression(block, depth + 1) if block and depth < DEEPEST else '""'
+            if block is None or shown in self.placed or depth >= DEEPEST:
+                return '""'
+            self.placed.add(shown)
+            return self._expression(block, depth + 1)
         if isinstance(shown, list) and len(shown) > 1:
             return f"my.{name_of(str(shown[1]))}" if shown[0] in (12, 13) else literal(shown[1])
         return '""'
 
     def _expression(self, block: Table, depth: int) -> str:
         opcode = str(block.get("opcode", ""))
-        values = [self._value(v, depth) for v in block.get("inputs", {}).values()]
+        values = [self._value(v, depth) for v in mapping(block.get("inputs")).values()]
         if opcode.startswith("argument_reporter"):
             return name_of(_first_field(block))
         sign = SIGNS.get(opcode.removeprefix("operator_"))
@@ -122,9 +142,8 @@ class _Sprite:
         return self._spoken_call(block, values)
 
     def _input_block(self, block: Table, name: str) -> Table | None:
-        found = _target(block.get("inputs", {}).get(name))
-        known = self.blocks.get(found) if isinstance(found, str) else None
-        return known if isinstance(known, Mapping) else None
+        found = _target(mapping(block.get("inputs")).get(name))
+        return self.blocks.get(found) if isinstance(found, str) else None
 
 
 def _target(given: object) -> object:
@@ -136,7 +155,7 @@ def _field(given: object) -> object:
 
 
 def _first_field(block: Table) -> str:
-    return str(next((_field(v) for v in block.get("fields", {}).values()), "value"))
+    return str(next((_field(v) for v in mapping(block.get("fields")).values()), "value"))
 
 
 def _plain(opcode: str) -> str:
@@ -152,6 +171,6 @@ def _spoken(proccode: str) -> str:
 def _json_list(text: object) -> list[str]:
     try:
         found = json.loads(text) if isinstance(text, str) else []
-    except ValueError:
+    except (ValueError, RecursionError):
         return []
     return [str(x) for x in found] if isinstance(found, list) else []

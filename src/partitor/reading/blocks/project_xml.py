@@ -6,10 +6,9 @@ import re
 import xml.etree.ElementTree as ET
 from collections.abc import Iterator
 
-from .model import Block, Sheet, Stack, call, literal, name_of, with_inputs
+from .model import DEEPEST, Block, Sheet, Stack, call, literal, name_of, with_inputs
 from .workspace import parsed_xml
 
-DEEPEST = 150
 STARTS = re.compile(r"receive|when", re.IGNORECASE)
 
 

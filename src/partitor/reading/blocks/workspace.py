@@ -10,9 +10,21 @@ from typing import Any
 import msgspec
 
 from ...errors import UnreadableSubmission
-from .model import SIGNS, Block, Sheet, Stack, call, literal, name_of, operation, with_inputs
-
-DEEPEST = 150
+from .model import (
+    DEEPEST,
+    SIGNS,
+    Block,
+    Sheet,
+    Stack,
+    call,
+    literal,
+    mapping,
+    name_of,
+    operation,
+    refuse_too_many,
+    sequence,
+    with_inputs,
+)
 
 
 class Jigsaw(msgspec.Struct, frozen=True):
@@ -21,8 +33,7 @@ class Jigsaw(msgspec.Struct, frozen=True):
     type: str
     fields: dict[str, str]
     values: dict[str, Jigsaw]
-    statements: dict[str, Jigsaw]
-    next: Jigsaw | None
+    statements: dict[str, tuple[Jigsaw, ...]]
     parameters: tuple[str, ...] = ()
     called: str = ""
 
@@ -30,7 +41,7 @@ class Jigsaw(msgspec.Struct, frozen=True):
 def read_workspace_xml(data: bytes) -> list[Sheet]:
     """The one sheet of an XML workspace. Raises UnreadableSubmission for what is none."""
     root = parsed_xml(data)
-    return [_sheet([_from_xml(b, 0) for b in root if _tag(b) == "block"])]
+    return [_sheet([_xml_chain(b, 0) for b in root if _tag(b) == "block"])]
 
 
 def parsed_xml(data: bytes) -> ET.Element:
@@ -38,77 +49,95 @@ def parsed_xml(data: bytes) -> ET.Element:
     if b"<!DOCTYPE" in data or b"<!ENTITY" in data:
         raise UnreadableSubmission("holds a document type, which block programs never have")
     try:
-        return ET.fromstring(data)
+        root = ET.fromstring(data)
+        refuse_too_many(sum(_tag(element) in ("block", "shadow", "custom-block") for element in root.iter()))
+        return root
     except ET.ParseError as problem:
         line = problem.position[0]
         raise UnreadableSubmission(f"is not whole XML (line {line})") from problem
+    except (ValueError, LookupError) as problem:
+        raise UnreadableSubmission("is XML in an encoding that is not read") from problem
 
 
 def read_workspace_json(data: bytes) -> list[Sheet]:
     """The one sheet of a JSON workspace. Raises UnreadableSubmission for what is none."""
     try:
         workspace = json.loads(data)
-    except ValueError as problem:
+    except (ValueError, RecursionError) as problem:
         raise UnreadableSubmission("is not whole JSON") from problem
-    held = workspace.get("blocks", {}) if isinstance(workspace, dict) else {}
-    blocks = held.get("blocks") if isinstance(held, dict) else None
+    blocks = mapping(mapping(workspace).get("blocks")).get("blocks")
     if not isinstance(blocks, list):
         raise UnreadableSubmission("holds no blocks")
-    return [_sheet([_from_json(b, 0) for b in blocks if isinstance(b, dict)])]
+    return [_sheet([_json_chain(b, 0) for b in blocks if isinstance(b, dict)])]
 
 
 def _tag(element: ET.Element) -> str:
     return element.tag.rpartition("}")[2]
 
 
+def _xml_chain(element: ET.Element | None, depth: int) -> tuple[Jigsaw, ...]:
+    """A block and those below it."""
+    chain = []
+    while element is not None:
+        chain.append(_from_xml(element, depth))
+        below = next((child for child in element if _tag(child) == "next"), None)
+        element = _inner_block(below) if below is not None else None
+    return tuple(chain)
+
+
+def _inner_block(holder: ET.Element) -> ET.Element | None:
+    """The block that a value, a statement or a next holds: a real one before the one that shows through it."""
+    inner = [child for child in holder if _tag(child) in ("block", "shadow")]
+    return min(inner, key=lambda child: _tag(child) == "shadow", default=None)
+
+
 def _from_xml(element: ET.Element, depth: int) -> Jigsaw:
     fields: dict[str, str] = {}
     values: dict[str, Jigsaw] = {}
-    statements: dict[str, Jigsaw] = {}
-    below, parameters, called = None, [], ""
+    statements: dict[str, tuple[Jigsaw, ...]] = {}
+    parameters, called = [], ""
     for child in element:
         kind, name = _tag(child), child.get("name", "")
-        inner = next((c for c in child if _tag(c) == "block"), None)
-        inner = inner if inner is not None else next((c for c in child if _tag(c) == "shadow"), None)
+        inner = _inner_block(child)
         if kind == "mutation":
             called = child.get("name", "")
             parameters = [a.get("name", "") for a in child if _tag(a) == "arg"]
         elif kind == "field":
             fields[name] = child.text or ""
         elif inner is not None and depth < DEEPEST:
-            found = _from_xml(inner, depth + 1)
             if kind == "value":
-                values[name] = found
+                values[name] = _from_xml(inner, depth + 1)
             elif kind == "statement":
-                statements[name] = found
-            elif kind == "next":
-                below = found
-    return Jigsaw(element.get("type", "block"), fields, values, statements, below, tuple(parameters), called)
+                statements[name] = _xml_chain(inner, depth + 1)
+    return Jigsaw(element.get("type", "block"), fields, values, statements, tuple(parameters), called)
+
+
+def _json_chain(block: Mapping[str, Any], depth: int) -> tuple[Jigsaw, ...]:
+    """A block and those below it."""
+    chain = []
+    while block:
+        chain.append(_from_json(block, depth))
+        block = mapping(mapping(block.get("next")).get("block"))
+    return tuple(chain)
 
 
 def _from_json(block: Mapping[str, Any], depth: int) -> Jigsaw:
-    state = block.get("extraState")
-    state = state if isinstance(state, dict) else {}
-    parameters = [str(p.get("name", p) if isinstance(p, dict) else p) for p in state.get("params", [])]
+    state = mapping(block.get("extraState"))
+    parameters = [str(p.get("name", p) if isinstance(p, dict) else p) for p in sequence(state.get("params"))]
     values: dict[str, Jigsaw] = {}
-    statements: dict[str, Jigsaw] = {}
-    for name, given in block.get("inputs", {}).items() if depth < DEEPEST else ():
-        inner = given.get("block") or given.get("shadow") if isinstance(given, dict) else None
-        if isinstance(inner, dict):
-            holder = statements if _holds_statements(name, inner) else values
-            holder[name] = _from_json(inner, depth + 1)
+    statements: dict[str, tuple[Jigsaw, ...]] = {}
+    for name, given in mapping(block.get("inputs")).items() if depth < DEEPEST else ():
+        inner = mapping(mapping(given).get("block") or mapping(given).get("shadow"))
+        if inner and _holds_statements(name, inner):
+            statements[name] = _json_chain(inner, depth + 1)
+        elif inner:
+            values[name] = _from_json(inner, depth + 1)
     fields = {
-        k: str(v.get("name", v.get("id", "")) if isinstance(v, dict) else v) for k, v in block.get("fields", {}).items()
+        k: str(v.get("name", v.get("id", "")) if isinstance(v, dict) else v)
+        for k, v in mapping(block.get("fields")).items()
     }
-    below = block.get("next", {}).get("block") if isinstance(block.get("next"), dict) else None
     return Jigsaw(
-        str(block.get("type", "block")),
-        fields,
-        values,
-        statements,
-        _from_json(below, depth + 1) if isinstance(below, dict) and depth < DEEPEST else None,
-        tuple(parameters),
-        str(state.get("name", "")),
+        str(block.get("type", "block")), fields, values, statements, tuple(parameters), str(state.get("name", ""))
     )
 
 
@@ -120,31 +149,28 @@ def _holds_statements(name: str, inner: Mapping[str, Any]) -> bool:
 # -- to stacks -------------------------------------------------------------------------------------
 
 
-def _sheet(tops: Sequence[Jigsaw]) -> Sheet:
-    return Sheet("workspace", tuple(_stack(top, len(tops)) for top in tops))
+def _sheet(stacks: Sequence[tuple[Jigsaw, ...]]) -> Sheet:
+    return Sheet("workspace", tuple(_stack(stack, len(stacks)) for stack in stacks))
 
 
-def _stack(top: Jigsaw, count: int) -> Stack:
+def _stack(blocks: tuple[Jigsaw, ...], count: int) -> Stack:
+    top, *below = blocks
     if top.type.startswith("procedures_def"):
-        body = _chain(top.statements.get("STACK"))
+        body = _chain(top.statements.get("STACK", ()))
         if "RETURN" in top.values:
             body = (*body, Block(f"return {_expression(top.values['RETURN'])}"))
         return Stack(top.fields.get("NAME", "custom block"), top.parameters, with_inputs(body, top.parameters))
     hat = top.type.startswith(("when", "on_", "event")) or "_when" in top.type or "start" in top.type
     if hat:
-        inside = next(iter(top.statements.values()), None)
+        inside = next(iter(top.statements.values()), ())
         words = ["when", top.type.replace("when", ""), *top.fields.values()]
-        return Stack(" ".join(words), (), (*_chain(inside), *_chain(top.next)))
+        return Stack(" ".join(words), (), (*_chain(inside), *_chain(below)))
     alone = count == 1
-    return Stack("main" if alone else top.type, (), _chain(top), runs=alone)
+    return Stack("main" if alone else top.type, (), _chain(blocks), runs=alone)
 
 
-def _chain(block: Jigsaw | None) -> tuple[Block, ...]:
-    chain = []
-    while block is not None:
-        chain.append(_block(block))
-        block = block.next
-    return tuple(chain)
+def _chain(blocks: Sequence[Jigsaw]) -> tuple[Block, ...]:
+    return tuple(_block(block) for block in blocks)
 
 
 def _block(block: Jigsaw) -> Block:
@@ -172,7 +198,7 @@ def _branches(block: Jigsaw) -> Block:
     count = 0
     while f"IF{count}" in block.values or f"DO{count}" in block.statements:
         test = _expression(block.values[f"IF{count}"]) if f"IF{count}" in block.values else "False"
-        inner.append((f"elif {test}:" if count else test, _chain(block.statements.get(f"DO{count}"))))
+        inner.append((f"elif {test}:" if count else test, _chain(block.statements.get(f"DO{count}", ()))))
         count += 1
     if not inner:
         inner.append(("False", ()))
