@@ -7,10 +7,11 @@ from functools import partial
 
 import msgspec
 
+from .deadline import Deadline, keeping, without_deadline
 from .errors import TooCostly
 from .exchange.assignment import Assignment
 from .exchange.report import FileRecord, ProblemRecord, SubmissionReport
-from .findings import Remarks, deepest_nesting, repeated_statements
+from .findings import Remarks, repeated_statements
 from .languages.registry import LANGUAGES
 from .procedures import slips
 from .procedures.calls import CallMap, map_calls, uncalled, undefined_calls
@@ -23,7 +24,6 @@ from .records import Finding, Place, Routine, Step, Suggestion, WorkedAnswer
 from .repeats.find import Repeats, find_repeats
 from .scoring.rubric import score, totals
 from .source import Source
-from .suggestions.attempts import Deadline
 from .suggestions.candidate import Candidate
 from .suggestions.jobs import job_candidates
 from .suggestions.patches import can_be_patched, unified_diff
@@ -45,8 +45,11 @@ def check(
     reference: Sequence[Source] = (),
     seconds: float = SECONDS,
 ) -> SubmissionReport:
-    """Read, find, suggest, prove and score. Never raises for anything a student may have written."""
-    return _Check(submission, assignment, starter, reference, Deadline(seconds)).run()
+    """Read, find, suggest, prove and score, as far as it goes in so many `seconds`. Raises TooCostly where a program
+    cannot even be read in that time, and nothing else for anything a student may have written."""
+    deadline = Deadline(seconds)
+    with keeping(deadline):
+        return _Check(submission, assignment, starter, reference, deadline).run()
 
 
 def program_of(sources: Sequence[Source]) -> Program:
@@ -82,6 +85,13 @@ class _Check:
             self.unfinished = "Too costly to check fully: checked so far."
         findings, suggestions = self._kept(remarks)
         worked = self._work()
+        with without_deadline():
+            return self._report(findings, suggestions, worked)
+
+    def _report(
+        self, findings: tuple[Finding, ...], suggestions: tuple[Suggestion, ...], worked: Worked
+    ) -> SubmissionReport:
+        """The report of what was found in time."""
         measures = self._measures(findings, worked)
         scores = score(self.assignment.rubric(), measures)
         total, out_of = totals(scores)
@@ -236,7 +246,7 @@ class _Check:
             "run_share": share(repeated_statements(self.repeats, runs_only=True), statements, 0.0),
             "longest_procedure": max(sizes, default=0),
             "oversized_share": share(sum(s for s in sizes if s > limits.procedure_statements), statements, 0.0),
-            "deepest_nesting": max((deepest_nesting(f, p) for f, p in routines), default=0),
+            "deepest_nesting": max((b.depth for f in program.files for b in f.blocks if b.statements), default=0),
             "required_present": share(len(present), len(required), 1.0),
             "uncalled": len(uncalled(program, self.calls, self.assignment.entry)),
             "undefined": len({n for _, _, n, _ in undefined_calls(program, self.calls)}),

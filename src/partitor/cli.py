@@ -5,8 +5,6 @@ from __future__ import annotations
 import os
 import sys
 from collections.abc import Iterator
-from concurrent.futures import ProcessPoolExecutor
-from concurrent.futures.process import BrokenProcessPool
 from pathlib import Path
 from typing import Annotated
 
@@ -16,13 +14,14 @@ from rich.console import Console
 from rich.progress import track
 
 from .check import check as check_submission
-from .errors import PartitorError
+from .errors import PartitorError, TooCostly
 from .exchange.assignment import Assignment, read_assignment, write_assignment
 from .exchange.output import Output
 from .exchange.report import AssignmentRecord, Report, SubmissionReport
 from .exchange.scores import scores_csv
 from .feedback.render import index_html, page_html, page_markdown
 from .feedback.wording import feedback_page
+from .isolation import CallLimits, Failed, Stopped, in_children
 from .languages.registry import LANGUAGES
 from .reading.archives import Entry, Unpacked
 from .reading.collect import Batch, Submission, Unreadable, batch_of, read_batch
@@ -143,27 +142,22 @@ def _progress(work: list[_Job], jobs: int, quiet: bool) -> Iterator[tuple[_Job, 
 
 
 def _results(work: list[_Job], jobs: int) -> Iterator[tuple[_Job, SubmissionReport | str]]:
-    workers = min(jobs or os.cpu_count() or 1, len(work))
-    if workers <= 1:
-        for job in work:
-            yield job, _run(job)
-        return
-    with ProcessPoolExecutor(workers) as pool:
-        futures = [pool.submit(_run, job) for job in work]
-        for job, future in zip(work, futures, strict=True):
-            try:
-                yield job, future.result()
-            except BrokenProcessPool:
-                yield job, "The check was stopped by the system, most likely for lack of memory."
+    """Each check in a child process with limits: none hangs or ends the others, and an error of ours is said as one."""
+    answers = in_children(_run, work, CallLimits(), jobs or os.cpu_count() or 1)
+    for job, answer in zip(work, answers, strict=True):
+        if isinstance(answer, Stopped):
+            yield job, f"It is too costly to check: it {answer}."
+        elif isinstance(answer, Failed):
+            yield job, f"Partitor itself failed on it; please report this with the program. {answer}"
+        else:
+            yield job, answer
 
 
 def _run(job: _Job) -> SubmissionReport | str:
-    """One check. An error of ours is said as one, and costs no other submission its result."""
     try:
         return check_submission(job.submission, job.assignment, job.starter, job.reference)
-    except Exception as problem:
-        kind = type(problem).__name__
-        return f"Partitor itself failed on it ({kind}: {problem}); please report this with the program."
+    except TooCostly:
+        return "It is too costly to check: it could not even be read in time."
 
 
 def _refuse_bad_call(submissions: Path, out: Path, jobs: int) -> None:

@@ -7,6 +7,7 @@ from functools import partial
 
 import msgspec
 
+from .deadline import Deadline
 from .languages.blocks.words import in_block_words
 from .outlines import (
     difference,
@@ -39,7 +40,7 @@ from .repeats.limits import Limits
 from .repeats.near import Likeness, NearBlock, NearTwins
 from .repeats.runs import Run
 from .repeats.slots import Copy, Table
-from .suggestions.attempts import Deadline, Proved, attempt
+from .suggestions.attempts import Proved, attempt
 from .suggestions.candidate import Candidate, InFile
 from .suggestions.cutting import first_proved
 from .suggestions.folds import least_saving

@@ -13,9 +13,9 @@ from core.builders import read, report, worked
 from core.runners import can_run, outputs, require_same_output, type_errors
 from core.wild_arrays import wild_arrays
 from core.wild_braces import wild_braces
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
-from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.proof import ListedVariables, prove
 from partitor.suggestions.worked import proved_suggestions, work_through
 

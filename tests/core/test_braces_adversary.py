@@ -8,9 +8,9 @@ from faults import with_faults
 from runners import can_run, outputs
 from wild_braces import wild_braces
 
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
-from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.edits import rewritten
 from partitor.suggestions.proof import prove
 from partitor.suggestions.worked import proved_suggestions, work_through

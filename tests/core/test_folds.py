@@ -6,11 +6,11 @@ import pytest
 
 from core.builders import read
 from core.hidden import hidden
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
 from partitor.suggestions import cutting, folds
-from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.folds import Folds
 from partitor.suggestions.steps import NO_COPIES
 from partitor.suggestions.worked import replaced

@@ -6,9 +6,9 @@ import pytest
 
 from core.builders import file, report, run, verdict, worked
 from core.wild_functions import alike_methods
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
-from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.proof import NewFunction
 from partitor.suggestions.worked import proved_suggestions, work_through
 

@@ -9,9 +9,9 @@ import pytest
 from core.builders import prove, read, report, rules, worked
 from core.runners import can_run, outputs
 from core.wild_lisp import wild_lisp
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
-from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.proof import Claim, MergedFunctions, NewFunction, NewLoop
 from partitor.suggestions.worked import proved_suggestions, work_through
 

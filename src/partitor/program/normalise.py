@@ -16,6 +16,7 @@ from typing import NamedTuple
 
 import tree_sitter
 
+from ..deadline import look
 from ..languages.grammars import words_of
 from ..languages.parts import MAX_DEPTH
 from ..languages.table import Language, Reading
@@ -179,6 +180,7 @@ class Normaliser(Flattener):
 
     def _statement(self, node: tree_sitter.Node, parent: int, field: str = "") -> None:
         """Add the node at the cursor where a statement may stand."""
+        look()
         if node.type == self.reading.expression_statement:
             for child in self._children():
                 self._visit(child, parent, field, as_statement=True)

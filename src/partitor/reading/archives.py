@@ -14,7 +14,7 @@ import tarfile
 import zipfile
 from collections.abc import Callable, Iterator
 from pathlib import PurePosixPath
-from typing import IO, Any
+from typing import Any
 
 import msgspec
 
@@ -205,7 +205,7 @@ class Unpacker:
 class Bounded:
     """A stream of decompressed bytes that raises UnpacksTooFar with `why` beyond `most` bytes."""
 
-    def __init__(self, stream: IO[bytes], most: int, why: str) -> None:
+    def __init__(self, stream: io.BufferedIOBase, most: int, why: str) -> None:
         self.stream = stream
         self.most = most
         self.why = why
@@ -230,7 +230,7 @@ class Bounded:
         return self.stream.tell()
 
 
-def _decompressed(data: bytes) -> IO[bytes]:
+def _decompressed(data: bytes) -> io.BufferedIOBase:
     """The tar archive inside a compressed one, by the first bytes."""
     raw = io.BytesIO(data)
     if data.startswith(b"\x1f\x8b"):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 import re
 import unicodedata
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from pathlib import Path, PurePosixPath
 
 import msgspec
@@ -74,6 +74,15 @@ def unpacked_files(files: Iterable[tuple[str, bytes]], limits: UnpackLimits | No
     for name, data in (first, *more):
         unpacked.add_file(name, data, limits or UnpackLimits())
     return unpacked
+
+
+def read_uploads(
+    uploads: Sequence[tuple[str, Path]], pattern: str = "", language: str = "auto", limits: UnpackLimits | None = None
+) -> tuple[Batch, int]:
+    """The submissions in files that were uploaded, (name, where it is kept) each, and how many files in them are
+    nobody's work. Raises UnreadableSubmission where the one archive must be refused."""
+    unpacked = unpacked_files(((name, path.read_bytes()) for name, path in uploads), limits)
+    return batch_of(unpacked, pattern, language, limits), unpacked.junk
 
 
 def is_class_archive(name: str, data: bytes) -> bool:

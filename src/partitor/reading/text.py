@@ -1,4 +1,4 @@
-"""Text that can be stored and shown whatever it came from: no lone surrogate, no NUL, no control character in a name."""
+"""Text that can be stored and shown: no lone surrogate, no NUL, no control character in a name."""
 
 from __future__ import annotations
 

@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from heapq import heapify, heappop, heappush
 
+from ..deadline import look
 from ..frozen import Single
 from ..languages.table import Language
 from ..program.blocks import Block
@@ -218,6 +219,7 @@ class _Finder:
         waiting: list[tuple[int, int, list[Copy]]] = []
         """At most so many statements saved, in which order, by which copies."""
         for repeat in itertools.chain(maximal_repeats(symbols, 1), self._repeats_that_declare(symbols)):
+            look()
             left -= len(repeat.starts)
             if left < 0:
                 self.complete = False
@@ -228,6 +230,7 @@ class _Finder:
                 continue
             starts = [places[s] for s in repeat.starts]
             for length in _lengths(starts, repeat.length):
+                look()
                 copies = _without_an_end(_apart(_first_statements(starts, repeat.length, length), length))
                 copies = rows.kept_whole(copies)
                 if len(copies) < 2 or rows.folded_size(copies[0]) < self.limits.repeat_statements:
@@ -252,6 +255,7 @@ class _Finder:
             chosen.add(block)
         at = 0
         while at < len(waiting) or found:
+            look()
             if at < len(waiting) and (not found or waiting[at][0] <= found[0][0]):
                 _, k, copies = waiting[at]
                 at += 1
@@ -678,10 +682,13 @@ class _Chosen:
     def add(self, block: RepeatedBlock) -> None:
         """Choose a block, unless it overlaps what was chosen before."""
         for other in self.blocks:
+            look()
             if _overlap(block.table, other.table, 1 if block.known and block.known is other.known else 0):
                 return
-        if any(_overlap(block.table, table) for table in self.told):
-            return
+        for table in self.told:
+            look()
+            if _overlap(block.table, table):
+                return
         self.blocks.append(block)
         for copy in block.table.copies:
             start, stop = copy.span

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from ..deadline import look
 from ..program.names import Role
 from ..program.program import Procedure, ProgramFile
 from ..program.together import knows
@@ -95,7 +96,11 @@ def _next(file: ProgramFile, statement: int) -> int | None:
 def _fitting(procedure: Procedure, own: Copy, others: Sequence[Copy]) -> Table | None:
     """The table of a function's statements and the copies that a call could stand for; None where there are none."""
     fixed = _fixed_tokens(procedure, own)
-    alone = [(copy, compare([own, copy])) for copy in others if _holds(copy, fixed)]
+    alone = []
+    for copy in others:
+        look()
+        if _holds(copy, fixed):
+            alone.append((copy, compare([own, copy])))
     fitting = [(copy, table) for copy, table in alone if _fits(procedure, table)]
     if len(fitting) == 1:
         return fitting[0][1]

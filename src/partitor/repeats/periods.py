@@ -12,6 +12,7 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
+from ..deadline import look
 from ..frozen import Frozen
 
 LONGEST_PERIOD = 400
@@ -47,6 +48,7 @@ def maximal_repetitions(symbols: Sequence[int], fewest_copies: int, *finer: Sequ
     found: dict[Repetition, None] = {}
     for k, text in enumerate(texts):
         for period in sorted(set().union(*promising) if k == 0 else promising[k]):
+            look()
             for start, stop in _equal_to_shifted(text, period):
                 if stop + period - start >= period * fewest_copies:
                     found[Repetition(start, stop + period, period)] = None

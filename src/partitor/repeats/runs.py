@@ -7,6 +7,7 @@ import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
 
+from ..deadline import look
 from ..frozen import Single
 from ..program.blocks import Block
 from ..program.program import ProgramFile
@@ -111,6 +112,7 @@ class RunFinder:
         """Long rows of statements that are no run themselves, with how many statements may be looked at for others in
         each."""
         for found in maximal_repetitions(symbols, copies, *finer):
+            look()
             if any(explains(shorter, found) for shorter in worthy):
                 continue
             row = next((r for r in rows if explains(r, found)), None)
@@ -130,6 +132,7 @@ class RunFinder:
         candidates.sort(key=lambda r: (-_statements(r.table), len(r.table.copies[0].statements)))
         chosen: list[Run] = []
         for run in candidates:
+            look()
             if all(_compatible(run, other) for other in chosen):
                 chosen.append(run)
         in_order = sorted(chosen, key=lambda r: r.table.copies[0].start_line)
@@ -206,6 +209,7 @@ class RunFinder:
 
     def _with_more(self, sequence: StatementList, run: Run, runs: Sequence[Run]) -> Run:
         """The run with the copies that go on behind an interruption, where these are no run of their own."""
+        look()
         if run.rest is not None or run.more:
             return run
         more = self._behind(sequence, run.table.copies)

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable
 
 import msgspec
 
-from ..errors import TooCostly
+from ..deadline import look
 from ..program.program import ProgramFile
 from ..repeats.near import NearTwins
 from ..repeats.runs import Run
@@ -37,18 +36,6 @@ class Proved(msgspec.Struct, frozen=True, eq=False):
     def saved_lines(self) -> int:
         """Code lines fewer than before (negative: more)."""
         return sum((len(old.code_lines) if old else 0) - len(new.code_lines) for old, new in self.changed)
-
-
-class Deadline:
-    """A time budget for one submission; `check()` raises TooCostly when it is spent."""
-
-    def __init__(self, seconds: float) -> None:
-        self.end = time.monotonic() + seconds
-
-    def check(self) -> None:
-        """Raise TooCostly where the budget is spent."""
-        if time.monotonic() > self.end:
-            raise TooCostly("the time for this submission is used up")
 
 
 def attempt(make: Callable[[], Candidate], about: Table | NearTwins | Run | None = None) -> Proved | str:
@@ -82,6 +69,7 @@ program that a person wrote, a handful for one of tens of thousands of lines."""
 
 
 def _attempt(make: Callable[[], Candidate]) -> Proved | str:
+    look()
     try:
         candidate = make()
         tried = candidate.file.derived.get(("tried", id(candidate)))

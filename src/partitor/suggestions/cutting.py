@@ -12,6 +12,7 @@ from itertools import groupby
 
 import msgspec
 
+from ..deadline import Deadline
 from ..errors import CannotWrite
 from ..procedures.sizes import oversized, own_statements
 from ..program.program import Procedure, Program, ProgramFile
@@ -19,7 +20,7 @@ from ..repeats.judge import code_lines, inner_statements
 from ..repeats.limits import Limits
 from ..repeats.paragraphs import Break, break_above
 from ..repeats.slots import Copy, Table
-from .attempts import Deadline, Proved, attempt, spend
+from .attempts import Proved, attempt, spend
 from .candidate import Candidate
 from .edits import Edit, apply_edits, rewritten
 from .functions import function_candidate

@@ -11,6 +11,7 @@ from collections.abc import Iterable
 from functools import partial
 from typing import NamedTuple
 
+from ..deadline import Deadline
 from ..program.program import ProgramFile
 from ..repeats.blocks import RepeatedBlock
 from ..repeats.find import Repeats
@@ -18,7 +19,7 @@ from ..repeats.near import NearTwins
 from ..repeats.runs import Run
 from ..repeats.slots import Copy, Table
 from .arrays import array_candidate
-from .attempts import LEAST_SAVING, Deadline, Proved, attempt, was_attempted
+from .attempts import LEAST_SAVING, Proved, attempt, was_attempted
 from .candidate import Candidate
 from .loops import loop_candidate, needs_arrays
 from .makings import Making, block_candidate, functions, has_a_loop, loops, merges, twins_candidate

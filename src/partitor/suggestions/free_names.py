@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 
+from ..deadline import look
 from ..program.flow import flow_of
 from ..program.names import Role
 from ..program.program import ProgramFile
@@ -106,6 +107,7 @@ def names_to_use_again(file: ProgramFile, copies: Sequence[Copy]) -> frozenset[s
         if names.role[i] in {Role.KEYWORD, Role.MEMBER}:
             free.add(name)
             continue
+        look()
         own = owner == scope == names.scope[i] and any(loop.holds(i, name) for loop in loops)
         elsewhere = owner > 0 and (owner > scope or not scope <= i < tree.end[scope]) and owner != scope
         (free if own or elsewhere else other).add(name)

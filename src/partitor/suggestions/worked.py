@@ -12,6 +12,7 @@ from functools import partial
 
 import msgspec
 
+from ..deadline import Deadline
 from ..errors import TooCostly
 from ..procedures.sizes import oversized
 from ..program.program import Program, ProgramFile
@@ -19,7 +20,7 @@ from ..records import Step
 from ..repeats.find import Repeats, find_repeats
 from ..repeats.limits import Limits
 from ..repeats.slots import Table
-from .attempts import LEAST_SAVING, Deadline, Proved, attempt
+from .attempts import LEAST_SAVING, Proved, attempt
 from .candidate import Candidate
 from .cutting import Cutting, next_cut
 from .folds import Folds

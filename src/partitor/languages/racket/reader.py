@@ -11,6 +11,7 @@ import re
 
 import tree_sitter
 
+from ...deadline import look
 from ..grammars import parser_for, words_of
 from ..parts import Built, Layout, incomplete
 
@@ -98,6 +99,7 @@ class _Builder:
         self.broken = root.has_error
         self.layout.open("program", 0, len(self.source))
         for datum in self._among(root.children):
+            look()
             self._statement(datum)
         self.layout.close()
         return self.built

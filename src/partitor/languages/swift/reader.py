@@ -12,6 +12,7 @@ from collections.abc import Iterable
 
 import tree_sitter
 
+from ...deadline import look
 from ..grammars import parser_for
 from ..parts import Built, Layout, Part, incomplete, token
 from ..precedence import SIGN, nested
@@ -92,6 +93,7 @@ class _Builder:
 
     def _statements(self, nodes: Iterable[Node], into: Part) -> None:
         for node in nodes:
+            look()
             if node.type == "statements":
                 self._statements(node.children, into)
             elif node.type not in {"{", "}", ";"}:

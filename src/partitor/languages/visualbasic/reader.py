@@ -9,6 +9,7 @@ import lark
 import msgspec
 from lark import Tree
 
+from ...deadline import look
 from ..parts import Built, Layout, Part, token
 from .expressions import Expressions, Spelling, named, tokens_of, trees_of
 from .lines import Line, Node, Reader, logical_lines
@@ -66,6 +67,7 @@ class _Builder:
 
     def run(self) -> Built:
         for line in logical_lines(self.text):
+            look()
             self.base = line.start
             self.end = self._byte(len(line.text.rstrip()))
             if line.comment:
