@@ -8,12 +8,14 @@ import msgspec
 from django.db import transaction
 from django.db.models import Count, Q
 
+from config import children
 from courses.models import Course
 from courses.services import note
-from partitor.check import check
+from partitor.errors import PartitorError, TooCostly
 from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import parse_assignment, write_assignment
 from partitor.exchange.report import SubmissionReport
+from partitor.isolation import Stopped
 from partitor.languages.registry import LANGUAGES
 from partitor.reading.collect import Submission
 from partitor.source import Source
@@ -98,4 +100,7 @@ def sample_report(spec: Spec, text: str) -> SubmissionReport | None:
         return None
     language = LANGUAGES[spec.language if spec.language in LANGUAGES else "python"]
     source = Source(f"sample{language.extensions[0]}", text.replace("\r\n", "\n"), language.id)
-    return check(Submission("sample", (source,)), spec, seconds=4)
+    try:
+        return children.sampled(Submission("sample", (source,)), spec)
+    except (Stopped, TooCostly) as problem:
+        raise PartitorError("This program is too costly to check here. Try a shorter one.") from problem

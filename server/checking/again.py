@@ -17,8 +17,11 @@ from partitor.errors import PartitorError
 from review.services import keep_results
 
 from .models import Check
-from .queue import defer_check, defer_finish
+from .queue import defer_checks, defer_finish
 from .services import latest_checks
+
+TYPICAL_STATEMENT = 30
+"""Characters of a statement, to guess how large a program is that was counted in statements."""
 
 
 class Change(msgspec.Struct, frozen=True):
@@ -61,9 +64,8 @@ def start(assignment: Assignment, user: Any) -> None:
     trials_of(assignment).delete()
     version = assignment.current()
     old = outdated(assignment)
-    for check in old:
-        trial = Check.objects.create(attempt=check.attempt, version=version, trial=True)
-        defer_check(trial.pk)
+    trials = Check.objects.bulk_create(Check(attempt=check.attempt, version=version, trial=True) for check in old)
+    defer_checks((trial.pk, check.statements * TYPICAL_STATEMENT) for trial, check in zip(trials, old, strict=True))
     note(assignment.course, user, "check again started", submissions=len(old), version=version.number)
 
 
@@ -103,14 +105,12 @@ def _change(trial: Check, kept: Check) -> Change:
 @transaction.atomic
 def take_over(assignment: Assignment, user: Any) -> None:
     """Let the finished trials count. Raises PartitorError while some still run."""
-    trials = list(trials_of(assignment).select_for_update().select_related("version", "attempt"))
+    trials = list(trials_of(assignment).select_for_update(of=("self",)).select_related("version", "attempt"))
     if any(t.state in {Check.State.QUEUED, Check.State.RUNNING} for t in trials):
         raise PartitorError("Some programs are still being checked. Wait until all are through.")
-    for trial in trials:
-        if trial.state == Check.State.DONE:
-            trial.trial = False
-            trial.save(update_fields=["trial"])
-            keep_results(trial, trial.record())
+    done = [trial for trial in trials if trial.state == Check.State.DONE]
+    keep_results([(trial, trial.record()) for trial in done])
+    Check.objects.filter(pk__in=[trial.pk for trial in done]).update(trial=False)
     trials_of(assignment).delete()
     defer_finish(assignment.pk)
     note(assignment.course, user, "check again taken over", submissions=len(trials))

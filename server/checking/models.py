@@ -28,6 +28,11 @@ class Check(models.Model):
     trial = models.BooleanField(default=False)
     """A check against a changed assignment, whose result counts only when a person takes it over."""
     report = models.JSONField(null=True)
+    measures = models.JSONField(default=dict)
+    rules = models.JSONField(default=dict)
+    """How many findings there are of each rule."""
+    silhouette = models.JSONField(default=dict)
+    """What the class view draws, so that it need not load reports and files."""
     remark_count = models.PositiveIntegerField(default=0)
     statements = models.PositiveIntegerField(default=0)
     repeated_share = models.FloatField(default=0)

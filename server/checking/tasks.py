@@ -1,43 +1,62 @@
-"""Work in the background. A job that dies with its worker is tried again by another."""
+"""Work in the background. A job that fails, or dies with its worker, is tried again; after the last try it ends with a
+sentence where people see it."""
 
 from __future__ import annotations
 
-from procrastinate import RetryStrategy
+import logging
+import time
+from collections.abc import Callable
+
+from django.db import InterfaceError, OperationalError, close_old_connections
+from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
-AGAIN = RetryStrategy(max_attempts=3, wait=1)
+log = logging.getLogger(__name__)
+MOST_RETRIES = 3
+AGAIN = RetryStrategy(max_attempts=MOST_RETRIES, wait=1)
+"""Three retries: what fails four times fails for a reason of its own."""
+OUTAGE = 120.0
+"""Seconds for which a job waits for a database that went away under it, before the try counts as failed."""
 
 
-@app.task(name="checking.tasks.receive_batch", queue="batches", retry=AGAIN)
-def receive_batch(batch: int) -> None:
+@app.task(name="checking.tasks.receive_batch", queue="batches", retry=AGAIN, pass_context=True)
+def receive_batch(context: JobContext, batch: int) -> None:
     """Divide a batch into submissions."""
-    from intake.models import Batch
-    from intake.services import divide
+    from intake.services import divide, give_up
 
-    divide(Batch.objects.select_related("assignment__course").get(pk=batch))
-
-
-@app.task(name="checking.tasks.run_check", queue="checks", retry=AGAIN)
-def run_check(check: int) -> None:
-    """Check one attempt."""
-    from .services import run
-
-    run(check)
+    _tried(context, lambda: divide(batch), lambda: give_up(batch))
 
 
-@app.task(name="checking.tasks.finish_class", queue="batches", retry=AGAIN)
-def finish_class(assignment: int) -> None:
+@app.task(name="checking.tasks.run_checks", queue="checks", retry=AGAIN, pass_context=True)
+def run_checks(context: JobContext, checks: list[int]) -> None:
+    """Check attempts."""
+    from .services import give_up, run
+
+    _tried(context, lambda: run(checks), lambda: give_up(checks))
+
+
+@app.task(name="checking.tasks.finish_class", queue="batches", retry=AGAIN, pass_context=True)
+def finish_class(context: JobContext, assignment: int) -> None:
     """Finish the class results."""
-    from assignments.models import Assignment
-
     from . import services
 
-    services.finish_class(Assignment.objects.get(pk=assignment))
+    _tried(context, lambda: services.finish_class(assignment), lambda: None)
 
 
-@app.periodic(cron="*/2 * * * *")
-@app.task(name="checking.tasks.take_up_lost_jobs", queue="batches", pass_context=False)
-async def take_up_lost_jobs(timestamp: int) -> None:
-    """Give jobs whose worker died back to the queue."""
-    for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=120):
-        await app.job_manager.retry_job(job)
+def _tried(context: JobContext, work: Callable[[], None], give_up: Callable[[], None]) -> None:
+    """Do the work; in an outage of the database wait and do it again; after the last retry give up."""
+    end = time.monotonic() + OUTAGE
+    while True:
+        try:
+            work()
+            return
+        except (OperationalError, InterfaceError):
+            close_old_connections()
+            if time.monotonic() > end:
+                raise
+            log.warning("The database went away; the job waits and goes on", extra={"job": context.job.id})
+            time.sleep(1)
+        except Exception:
+            if context.job.attempts >= MOST_RETRIES:
+                give_up()
+            raise

@@ -7,6 +7,8 @@ from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
 
+from partitor.isolation import CallLimits
+
 ROOT = Path(__file__).resolve().parent.parent.parent
 LOCAL = Path(os.environ.get("PARTITOR_LOCAL", ROOT / ".local"))
 WEB_BUILD = Path(os.environ.get("PARTITOR_WEB", ROOT / "web" / "build"))
@@ -54,6 +56,7 @@ INSTALLED_APPS = [
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -133,7 +136,12 @@ FILE_UPLOAD_TEMP_DIR = os.environ.get("PARTITOR_TMP")
 FILE_UPLOAD_HANDLERS = ["intake.uploads.LimitedUpload"]
 UPLOAD_MOST_BYTES = int(os.environ.get("PARTITOR_UPLOAD_MOST_BYTES", 100_000_000))
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
-CHECK_SECONDS = 20.0
+DATA_UPLOAD_MAX_NUMBER_FILES = 2_000
+CHECK_SECONDS, SAMPLE_SECONDS = 20.0, 4.0
+"""Within these a check ends by itself, with what it has found; what does not is ended by the limits below."""
+CHECK_LIMITS = CallLimits(cpu_seconds=30, wall_seconds=90, memory=1_500_000_000)
+SAMPLE_LIMITS = CallLimits(cpu_seconds=6, wall_seconds=15, memory=800_000_000)
+READING_LIMITS = CallLimits(cpu_seconds=120, wall_seconds=300, memory=4_000_000_000, answer=900_000_000)
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["config.authentication.SessionLogin"],

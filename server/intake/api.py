@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db.models import Prefetch
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.parsers import MultiPartParser
@@ -13,6 +14,7 @@ from rest_framework.views import APIView
 
 from assignments.api import own_assignment
 from checking.models import Check
+from checking.services import light_checks
 from courses.permissions import find_own, require_deciding
 
 from . import services
@@ -67,7 +69,8 @@ ENDED = {Check.State.DONE, Check.State.FAILED, Check.State.CANCELLED}
 def represent(batch: Batch) -> dict[str, Any]:
     """A batch as the API gives it."""
     lines = []
-    attempts = batch.attempts.select_related("submission").prefetch_related("checks").order_by("submission__name")
+    attempts = batch.attempts.select_related("submission").order_by("submission__name")
+    attempts = attempts.prefetch_related(Prefetch("checks", light_checks()))
     for attempt in attempts:
         check = attempt.current_check()
         lines.append(

@@ -6,6 +6,7 @@ from typing import Any
 
 from csp.constants import SELF
 from csp.decorators import csp_replace
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.clickjacking import xframe_options_sameorigin
 from drf_spectacular.types import OpenApiTypes
@@ -17,14 +18,12 @@ from rest_framework.views import APIView
 
 from assignments.api import own_assignment
 from courses.permissions import find_own, require_deciding
-from courses.services import note
 from intake.models import Submission
 from partitor.feedback.render import page_html
 from partitor.feedback.wording import FeedbackPage
 from review.models import Remark
 
 from . import services
-from .models import Handback
 
 HINTS = Remark.Hint.choices
 
@@ -78,10 +77,7 @@ class ReturnView(APIView):
         require_deciding(request, found.course)
         given = PlanInputSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        plan = services.plan_of(found)
-        plan.hint = given.validated_data["hint"]
-        plan.save()
-        note(found.course, request.user, "hint level set", hint=plan.hint)
+        services.set_plan(found, request.user, given.validated_data["hint"])
         return Response(_represent(found, request))
 
     @extend_schema(request=None, responses=ReturnSerializer, operation_id="publish")
@@ -94,36 +90,31 @@ class ReturnView(APIView):
 
 
 def _represent(assignment: Any, request: Request) -> dict[str, Any]:
-    import msgspec
-
     plan = services.plan_of(assignment)
-    students = []
-    for submission in assignment.submissions.all():
-        handback = services.handback_of(submission)
-        page = services.page_for(submission, plan, handback)
-        now = msgspec.to_builtins(page) if page else None
-        students.append(
-            {
-                "submission": submission.pk,
-                "name": submission.name,
-                "hint": handback.hint,
-                "held": handback.held,
-                "words": handback.words,
-                "ready": page is not None,
-                "reviewed": submission.reviewed,
-                "remarks": len(page.remarks) if page else 0,
-                "total": page.total if page else "",
-                "published": handback.published,
-                "stale": bool(handback.published) and msgspec.json.encode(now) != msgspec.json.encode(handback.page),
-                "link": f"/s/{services.key_of(handback)}" if handback.published else "",
-            }
-        )
     part = assignment.course.memberships.get(user=request.user).part
     return {
         "title": assignment.title,
         "may_decide": part != "assistant",
         "hint": plan.hint,
-        "students": students,
+        "students": [_line(line) for line in services.lines(assignment, plan)],
+    }
+
+
+def _line(line: services.Line) -> dict[str, Any]:
+    submission, handback = line.submission, line.handback
+    return {
+        "submission": submission.pk,
+        "name": submission.name,
+        "hint": handback.hint,
+        "held": handback.held,
+        "words": handback.words,
+        "ready": line.ready,
+        "reviewed": submission.reviewed,
+        "remarks": line.remarks,
+        "total": line.total,
+        "published": handback.published,
+        "stale": line.stale,
+        "link": f"/s/{services.key_of(handback)}" if handback.published else "",
     }
 
 
@@ -139,26 +130,22 @@ class HandbackInputSerializer(serializers.Serializer):
 class HandbackView(APIView):
     """One student's return."""
 
-    def _find(self, request: Request, submission: int) -> Handback:
-        found = find_own(request, Submission.objects, "assignment__course", pk=submission)
-        return services.handback_of(found)
-
     @extend_schema(request=HandbackInputSerializer, responses=ReturnSerializer, operation_id="set_handback")
     def patch(self, request: Request, submission: int) -> Response:
         """Hold it back, choose its hint level, add words, or close a published page."""
-        handback = self._find(request, submission)
-        assignment = handback.submission.assignment
+        found = find_own(
+            request, Submission.objects.select_related("assignment__course"), "assignment__course", pk=submission
+        )
         given = HandbackInputSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        data = dict(given.validated_data)
-        if data.pop("withdraw", False):
-            require_deciding(request, assignment.course)
-            services.withdraw(handback, request.user)
-        for field, value in data.items():
-            setattr(handback, field, value)
-        handback.save()
-        note(assignment.course, request.user, "return changed", submission=submission, **data)
-        return Response(_represent(assignment, request))
+        changes = dict(given.validated_data)
+        with transaction.atomic():
+            if changes.pop("withdraw", False):
+                require_deciding(request, found.assignment.course)
+                services.withdraw(services.handback_of(found), request.user)
+            if changes:
+                services.set_handback(found, request.user, changes)
+        return Response(_represent(found.assignment, request))
 
 
 class PackView(APIView):
@@ -182,6 +169,7 @@ class GradebookView(APIView):
     def get(self, request: Request, assignment: int) -> HttpResponse:
         """All marks as CSV."""
         found = own_assignment(request, assignment)
+        require_deciding(request, found.course)
         response = HttpResponse(services.gradebook(found), content_type="text/csv; charset=utf-8")
         response["Content-Disposition"] = 'attachment; filename="gradebook.csv"'
         return response

@@ -23,3 +23,5 @@ class Handback(models.Model):
     page = models.JSONField(null=True)
     key_hash = models.CharField(max_length=64, blank=True, db_index=True)
     salt = models.CharField(max_length=32, blank=True)
+    made_from = models.CharField(max_length=64, blank=True)
+    """Fingerprint of everything that the published page was made of: another one now means that it would differ."""

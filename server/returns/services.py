@@ -27,6 +27,7 @@ from partitor.reading.collect import file_name
 from partitor.records import Finding
 from partitor.scoring.rubric import Score
 from review.models import Mark, Remark
+from review.services import totals_of
 
 from .models import Handback, ReturnPlan
 
@@ -35,13 +36,114 @@ MOST_OPEN = 4
 
 
 def plan_of(assignment: Assignment) -> ReturnPlan:
-    """The assignment's plan, made when first asked for."""
-    return ReturnPlan.objects.get_or_create(assignment=assignment)[0]
+    """The assignment's plan; one that is not stored yet where nothing was chosen."""
+    return ReturnPlan.objects.filter(assignment=assignment).first() or ReturnPlan(assignment=assignment)
 
 
 def handback_of(submission: Submission) -> Handback:
-    """The submission's handback, made when first asked for."""
-    return Handback.objects.get_or_create(submission=submission)[0]
+    """The submission's handback; one that is not stored yet where nothing was chosen."""
+    return Handback.objects.filter(submission=submission).first() or Handback(submission=submission)
+
+
+@transaction.atomic
+def set_plan(assignment: Assignment, user: Any, hint: str) -> None:
+    """Choose the hint level for all."""
+    ReturnPlan.objects.update_or_create(assignment=assignment, defaults={"hint": hint})
+    note(assignment.course, user, "hint level set", hint=hint)
+
+
+@transaction.atomic
+def set_handback(submission: Submission, user: Any, changes: dict[str, Any]) -> None:
+    """Hold a return back, choose its hint level, or add words: only what is changed is written."""
+    handback, _ = Handback.objects.get_or_create(submission=submission)
+    handback = Handback.objects.select_for_update().get(pk=handback.pk)
+    for field, value in changes.items():
+        setattr(handback, field, value)
+    handback.save(update_fields=list(changes))
+    note(submission.assignment.course, user, "return changed", submission=submission.pk, **changes)
+
+
+class Line(msgspec.Struct, frozen=True):
+    """What one student gets, as far as a list of all of them tells."""
+
+    submission: Submission
+    handback: Handback
+    ready: bool
+    remarks: int
+    total: str
+    stale: bool
+
+
+def lines(assignment: Assignment, plan: ReturnPlan) -> list[Line]:
+    """Every student's return, in a handful of queries and without making a page."""
+    found = []
+    for state in states_of(assignment, plan):
+        handback = state.handback
+        stale = bool(handback.published) and handback.made_from != state.fingerprint
+        found.append(Line(state.submission, handback, state.check is not None, state.remarks, state.total, stale))
+    return found
+
+
+class State(msgspec.Struct, frozen=True):
+    """Everything that a student's page is made of, as it stands."""
+
+    submission: Submission
+    handback: Handback
+    check: int | None
+    """The newest finished check of the newest attempt."""
+    remarks: int
+    total: str
+    fingerprint: str
+
+
+def states_of(assignment: Assignment, plan: ReturnPlan) -> list[State]:
+    """What each student's page would be made of now."""
+    newest = Attempt.objects.filter(submission__assignment=assignment).order_by("submission_id", "-number")
+    attempts = list(newest.distinct("submission_id").select_related("submission"))
+    keys = [a.pk for a in attempts]
+    done = Check.objects.filter(attempt__submission__assignment=assignment, state=Check.State.DONE, trial=False)
+    checks = dict(done.order_by("pk").values_list("attempt", "pk"))
+    every = list(Attempt.objects.filter(submission__assignment=assignment).values_list("submission", "number", "pk"))
+    earlier = {(submission, number): pk for submission, number, pk in every}
+    points = totals_of([pk for *_, pk in every])
+    handbacks = {h.submission_id: h for h in Handback.objects.filter(submission__assignment=assignment)}
+    marks = _by_attempt(Mark, keys, "criterion", "level", "points", "of", "because", "set_level", "set_points")
+    remarks = _by_attempt(Remark, keys, "finding", "state", "hint", "words", "line", "path", "weight")
+    found = []
+    for attempt in attempts:
+        submission = attempt.submission
+        handback = handbacks.get(submission.pk) or Handback(submission=submission)
+        own, before = remarks.get(attempt.pk, []), earlier.get((submission.pk, attempt.number - 1))
+        total, out_of = points.get(attempt.pk, (0.0, 0.0))
+        check = checks.get(attempt.pk)
+        parts = (
+            submission.name,
+            check,
+            marks.get(attempt.pk),
+            own,
+            handback.hint or plan.hint,
+            handback.words,
+            before and (checks.get(before), points.get(before)),
+        )
+        fingerprint = hashlib.sha256(msgspec.json.encode(parts)).hexdigest()
+        shown = f"{total:g} of {out_of:g}" if check else ""
+        found.append(State(submission, handback, check, _given_back(own) if check else 0, shown, fingerprint))
+    return sorted(found, key=lambda state: (state.submission.name, state.submission.pk))
+
+
+def _by_attempt(model: Any, attempts: list[int], *fields: str) -> dict[int, list[tuple[Any, ...]]]:
+    """Rows of a model as tuples of these fields, in their order, by attempt."""
+    found: dict[int, list[tuple[Any, ...]]] = {}
+    for attempt, *values in model.objects.filter(attempt__in=attempts).values_list("attempt", *fields):
+        found.setdefault(attempt, []).append(tuple(values))
+    return found
+
+
+def _given_back(remarks: list[tuple[Any, ...]]) -> int:
+    """How many of these remarks, (finding, state, …) each, the page holds."""
+    accepted = sum(state == Remark.State.ACCEPTED for _, state, *_ in remarks)
+    waiting = sum(state == Remark.State.OPEN and bool(finding) for finding, state, *_ in remarks)
+    return accepted + min(waiting, max(0, MOST_OPEN - accepted))
 
 
 def finished_check(attempt: Attempt) -> Check | None:
@@ -141,26 +243,32 @@ def key_hash(key: str) -> str:
     return hashlib.sha256(key.encode()).hexdigest()
 
 
-def _ready(assignment: Assignment, plan: ReturnPlan) -> Iterator[tuple[Submission, Handback, FeedbackPage]]:
+def _ready(assignment: Assignment, plan: ReturnPlan) -> Iterator[tuple[State, FeedbackPage]]:
     """Everything that is not held back, with its page as it would be given now."""
-    for submission in assignment.submissions.all():
-        handback = handback_of(submission)
-        page = None if handback.held else page_for(submission, plan, handback)
+    for state in states_of(assignment, plan):
+        page = None if state.handback.held else page_for(state.submission, plan, state.handback)
         if page is not None:
-            yield submission, handback, page
+            yield state, page
 
 
 @transaction.atomic
 def publish(assignment: Assignment, user: Any) -> int:
     """Freeze and open every page that is not held back. Returns how many."""
+    missing = assignment.submissions.filter(handback=None)
+    Handback.objects.bulk_create((Handback(submission=s) for s in missing), ignore_conflicts=True)
+    # Held until the end: who changes a return meanwhile waits, and changes what is published then.
+    held = {h.pk for h in Handback.objects.select_for_update().filter(submission__assignment=assignment)}
     count = 0
-    for _, handback, page in _ready(assignment, plan_of(assignment)):
-        handback.page = msgspec.to_builtins(page)
+    for state, page in _ready(assignment, plan_of(assignment)):
+        handback = state.handback
+        if handback.pk not in held:
+            continue  # handed in while this runs
+        handback.page, handback.made_from = msgspec.to_builtins(page), state.fingerprint
         handback.published = timezone.now()
         if not handback.salt:
             handback.salt = secrets.token_hex(16)
             handback.key_hash = key_hash(key_of(handback))
-        handback.save()
+        handback.save(update_fields=["page", "made_from", "published", "salt", "key_hash"])
         count += 1
     note(assignment.course, user, "published", students=count)
     return count
@@ -169,8 +277,10 @@ def publish(assignment: Assignment, user: Any) -> int:
 @transaction.atomic
 def withdraw(handback: Handback, user: Any) -> None:
     """Close a student's page again; its link stops working for good."""
-    handback.published, handback.page, handback.key_hash, handback.salt = None, None, "", ""
-    handback.save()
+    if handback.pk is None:
+        return
+    handback.published, handback.page, handback.key_hash, handback.salt, handback.made_from = None, None, "", "", ""
+    handback.save(update_fields=["published", "page", "key_hash", "salt", "made_from"])
     note(handback.submission.assignment.course, user, "withdrawn", submission=handback.submission_id)
 
 
@@ -215,7 +325,8 @@ def pack(assignment: Assignment, address: str) -> bytes:
     links = [["name", "link"]]
     used: set[str] = set()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for submission, handback, page in _ready(assignment, plan):
+        for state, page in _ready(assignment, plan):
+            submission, handback = state.submission, state.handback
             name = file_name(submission.name)
             while name.casefold() in used:
                 name += "_"

@@ -12,16 +12,17 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from assignments.api import ReportField, SpecField, own_assignment
+from assignments.models import Assignment
 from checking.models import Check
-from checking.services import latest_checks
 from courses.permissions import find_own
-from intake.models import Attempt, Submission
+from intake.models import Attempt, Submission, Unread
 from intake.services import missing_students
 from partitor.rules import RULES
 
 from . import services
 from .models import Mark, Remark
-from .silhouette import silhouette
+
+NOTHING_DRAWN: dict[str, list[int]] = {"indents": [], "lengths": [], "groups": [], "heads": []}
 
 
 class SilhouetteSerializer(serializers.Serializer):
@@ -94,37 +95,39 @@ class ClassView(APIView):
     def get(self, request: Request, assignment: int) -> Response:
         """Every submission with its silhouette and measures, and what they share."""
         found = own_assignment(request, assignment)
-        checks = {c.attempt.submission_id: c for c in latest_checks(found)}
-        members = []
-        submissions = found.submissions.prefetch_related("attempts__checks", "attempts__marks", "attempts__files")
-        for submission in submissions:
-            attempts = list(submission.attempts.all())
-            members.append(_member(submission, attempts[-1], checks.get(submission.pk)))
         return Response(
             {
                 "title": found.title,
                 "spec": msgspec.to_builtins(found.current().spec()),
-                "members": members,
+                "members": _members(found),
                 "patterns": list(found.patterns.values("rule", "title", "example", "submissions")),
                 "rules": [{"id": rule, "title": title} for rule, (title, _) in RULES.items()],
                 "missing": [s.name for s in missing_students(found)],
-                "unread": [
-                    {"name": u["name"], "why": u["why"]}
-                    for b in found.batches.all()
-                    for u in b.unread.values("name", "why")
-                ],
+                "unread": list(Unread.objects.filter(batch__assignment=found).values("name", "why")),
             }
         )
 
 
-def _member(submission: Submission, attempt: Attempt, check: Check | None) -> dict[str, Any]:
-    current = attempt.current_check()
-    done = check is not None and check.attempt_id == attempt.pk
-    report = check.report if check and done else None
-    rules: dict[str, int] = {}
-    for finding in report["findings"] if report else []:
-        rules[finding["rule"]] = rules.get(finding["rule"], 0) + 1
-    total, out_of = totals(attempt)
+def _members(assignment: Assignment) -> list[dict[str, Any]]:
+    """The submissions by their newest attempts, in a handful of queries however many there are."""
+    newest = Attempt.objects.filter(submission__assignment=assignment).order_by("submission_id", "-number")
+    attempts = list(newest.distinct("submission_id").select_related("submission"))
+    attempts.sort(key=lambda a: (a.submission.name, a.submission_id))
+    current: dict[int, Check] = {}
+    finished: dict[int, Check] = {}
+    checks = Check.objects.filter(attempt__in=[a.pk for a in attempts], trial=False).defer("report").order_by("pk")
+    for check in checks:
+        current[check.attempt_id] = check
+        if check.state == Check.State.DONE:
+            finished[check.attempt_id] = check
+    points = services.totals_of([a.pk for a in attempts])
+    return [
+        _member(a, current[a.pk], finished.get(a.pk), points.get(a.pk, (0.0, 0.0))) for a in attempts if a.pk in current
+    ]
+
+
+def _member(attempt: Attempt, current: Check, done: Check | None, points: tuple[float, float]) -> dict[str, Any]:
+    submission = attempt.submission
     return {
         "id": submission.pk,
         "name": submission.name,
@@ -133,18 +136,12 @@ def _member(submission: Submission, attempt: Attempt, check: Check | None) -> di
         "state": current.state,
         "problem": current.problem,
         "reviewed": submission.reviewed,
-        "total": total,
-        "of": out_of,
-        "measures": report["measures"] if report else {},
-        "rules": rules,
-        "silhouette": silhouette([(f.path, f.text) for f in attempt.files.all()], report),
+        "total": points[0],
+        "of": points[1],
+        "measures": done.measures if done else {},
+        "rules": done.rules if done else {},
+        "silhouette": done.silhouette if done else NOTHING_DRAWN,
     }
-
-
-def totals(attempt: Attempt) -> tuple[float, float]:
-    """Points that count so far, and points that can be had."""
-    judged = [m for m in attempt.marks.all() if m.final_points is not None]
-    return sum(m.final_points or 0 for m in judged), sum(m.of for m in judged)
 
 
 # -- one submission --------------------------------------------------------------------------------
@@ -244,8 +241,10 @@ def _desk(submission: Submission, attempt: Attempt) -> dict[str, Any]:
     ids = list(submission.assignment.submissions.values_list("pk", flat=True))
     place = ids.index(submission.pk)
     attempts = []
-    for other in submission.attempts.prefetch_related("marks"):
-        total, out_of = totals(other)
+    others = list(submission.attempts.all())
+    points = services.totals_of([other.pk for other in others])
+    for other in others:
+        total, out_of = points.get(other.pk, (0.0, 0.0))
         attempts.append({"number": other.number, "created": other.created, "total": total, "of": out_of})
     return {
         "id": submission.pk,
@@ -325,7 +324,7 @@ class RemarkView(APIView):
         found = find_own(request, Remark.objects, "attempt__submission__assignment__course", pk=remark)
         if found.finding:
             return Response({"detail": "A remark from a finding is set aside, not deleted."}, status=400)
-        found.delete()
+        services.delete_remark(found, request.user)
         return Response(status=204)
 
 

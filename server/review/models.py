@@ -55,6 +55,8 @@ class Remark(models.Model):
     """The finding's id in the attempt's report; empty for the reviewer's own."""
     key = models.CharField(max_length=200, blank=True)
     """Tells the same finding after a new check."""
+    weight = models.FloatField(default=0)
+    """The finding's weight: what open remarks are chosen by."""
     state = models.CharField(max_length=10, choices=State.choices, default=State.OPEN)
     hint = models.CharField(max_length=10, choices=Hint.choices, blank=True)
     words = models.TextField(blank=True)

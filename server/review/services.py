@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Sum
+from django.db.models.functions import Coalesce
 from django.utils import timezone
 from rest_framework.exceptions import ValidationError
 
@@ -17,37 +20,77 @@ from partitor.records import Finding
 from .models import Mark, Remark
 
 
-def keep_results(check: Check, report: SubmissionReport) -> None:
-    """Take over a check's scores and findings; overrides, wording and decisions stay."""
-    attempt = check.attempt
-    criteria = {c.id: c for c in check.version.spec().rubric()}
-    attempt.marks.exclude(criterion__in=criteria).filter(set_level=None).delete()
-    for order, score in enumerate(report.scores):
-        Mark.objects.update_or_create(
-            attempt=attempt,
-            criterion=score.criterion,
-            defaults={
-                "title": criteria[score.criterion].title,
-                "level": score.level,
-                "points": score.points,
-                "of": score.of,
-                "because": score.because,
-                "order": order,
-            },
-        )
-    known = {r.key: r for r in attempt.remarks.exclude(finding="")}
-    for finding in report.findings:
-        key = _key(finding)
-        remark = known.pop(key, None) or Remark(attempt=attempt, key=key)
-        remark.finding = finding.id
-        remark.save()
-    Remark.objects.filter(pk__in=[r.pk for r in known.values()]).delete()
+def keep_results(results: Sequence[tuple[Check, SubmissionReport]]) -> None:
+    """Take over checks' scores and findings, in a few statements for all of them; overrides, wording and decisions
+    stay."""
+    _keep_marks(results)
+    _keep_remarks(results)
+
+
+def _keep_marks(results: Sequence[tuple[Check, SubmissionReport]]) -> None:
+    marks = []
+    for check, report in results:
+        titles = {c.id: c.title for c in check.version.spec().rubric()}
+        gone = Mark.objects.filter(attempt=check.attempt_id, set_level=None).exclude(criterion__in=titles)
+        if check.trial:  # only one that is taken over can meet marks of another rubric
+            gone.delete()
+        marks += [
+            Mark(
+                attempt_id=check.attempt_id,
+                criterion=score.criterion,
+                title=titles[score.criterion],
+                level=score.level,
+                points=score.points,
+                of=score.of,
+                because=score.because,
+                order=order,
+            )
+            for order, score in enumerate(report.scores)
+        ]
+    Mark.objects.bulk_create(
+        marks,
+        update_conflicts=True,
+        unique_fields=["attempt", "criterion"],
+        update_fields=["title", "level", "points", "of", "because", "order"],
+    )
+
+
+def _keep_remarks(results: Sequence[tuple[Check, SubmissionReport]]) -> None:
+    known: dict[int, dict[str, Remark]] = {}
+    own = Remark.objects.select_for_update().filter(attempt__in=[c.attempt_id for c, _ in results])
+    for remark in own.exclude(finding=""):
+        known.setdefault(remark.attempt_id, {})[remark.key] = remark
+    made, moved = [], []
+    for check, report in results:
+        before = known.get(check.attempt_id, {})
+        for finding in report.findings:
+            key = _key(finding)
+            remark = before.pop(key, None)
+            if remark is None:
+                made.append(Remark(attempt_id=check.attempt_id, key=key, finding=finding.id, weight=finding.weight))
+            else:
+                remark.finding, remark.weight = finding.id, finding.weight
+                moved.append(remark)
+    Remark.objects.bulk_create(made)
+    Remark.objects.bulk_update(moved, ["finding", "weight"])
+    lost = [remark for remarks in known.values() for remark in remarks.values()]
+    # What a person wrote stays, as a remark of their own; of the rest nothing is left to speak of.
+    Remark.objects.filter(pk__in=[r.pk for r in lost if r.words]).update(finding="", key="")
+    Remark.objects.filter(pk__in=[r.pk for r in lost if not r.words]).delete()
 
 
 def _key(finding: Finding) -> str:
     place = finding.places[0] if finding.places else None
     where = f"{place.file}:{place.start_line}" if place else ""
     return f"{finding.rule}|{finding.subject}|{where}"[:200]
+
+
+def totals_of(attempts: Sequence[int]) -> dict[int, tuple[float, float]]:
+    """Points that count so far and points that can be had, by attempt."""
+    points = Coalesce("set_points", "points")
+    marks = Mark.objects.filter(attempt__in=attempts).annotate(final=points).exclude(final=None)
+    sums = marks.order_by().values("attempt").annotate(total=Sum("final"), out_of=Sum("of"))
+    return {line["attempt"]: (line["total"], line["out_of"]) for line in sums}
 
 
 @transaction.atomic
@@ -96,6 +139,20 @@ def add_remark(attempt: Attempt, user: Any, words: str, path: str, line: int | N
     remark = Remark.objects.create(attempt=attempt, words=words, path=path, line=line, state=Remark.State.ACCEPTED)
     note(attempt.submission.assignment.course, user, "remark made", submission=attempt.submission_id)
     return remark
+
+
+@transaction.atomic
+def delete_remark(remark: Remark, user: Any) -> None:
+    """Take back a remark of one's own; its words stay in the record."""
+    attempt = remark.attempt
+    note(
+        attempt.submission.assignment.course,
+        user,
+        "remark deleted",
+        submission=attempt.submission_id,
+        words=remark.words,
+    )
+    remark.delete()
 
 
 @transaction.atomic

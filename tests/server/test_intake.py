@@ -4,8 +4,10 @@ import pytest
 from api_client import DEMO, demo_zip, hand_in, queued, zipped
 
 from checking.models import Check
+from config import children
 from intake import services
 from intake.models import Batch
+from partitor.isolation import Failed
 
 LOOP = "for i in range(3):\n    print(i)\n"
 
@@ -101,6 +103,7 @@ def test_escaping_paths_and_bombs_do_no_harm(teacher, assignment, work, tmp_path
 def test_the_job_is_queued_with_the_records_or_not_at_all(assignment, people, work, monkeypatch):
     batch = hand_in(assignment, people["ines"], demo_zip("Nadia", "Salma"))
     assert queued() == ["checking.tasks.receive_batch"]
+    monkeypatch.setattr(services, "AT_ONCE", 1)
     stored = []
 
     def dies_at_the_second(*args):
@@ -108,25 +111,26 @@ def test_the_job_is_queued_with_the_records_or_not_at_all(assignment, people, wo
             raise RuntimeError("the worker dies here")
         stored.append(keep(*args))
 
-    keep = services.store_attempt
-    monkeypatch.setattr(services, "store_attempt", dies_at_the_second)
+    keep = services.store_attempts
+    monkeypatch.setattr(services, "store_attempts", dies_at_the_second)
     with pytest.raises(RuntimeError):
-        services.divide(batch)
+        services.divide(batch.pk)
     assert (batch.attempts.count(), Check.objects.count()) == (1, 1)
-    assert queued().count("checking.tasks.run_check") == 1
-    monkeypatch.setattr(services, "store_attempt", keep)
+    assert queued().count("checking.tasks.run_checks") == 1
+    monkeypatch.setattr(services, "store_attempts", keep)
     work()
     batch.refresh_from_db()
     assert (batch.state, batch.attempts.count()) == ("done", 2)
     assert sorted(a.submission.name for a in batch.attempts.all()) == ["Nadia Ferrow", "Salma Brook"]
+    assert not list(services.Path(services.settings.UPLOADS).iterdir())
 
 
 def test_a_cancelled_batch_keeps_what_is_checked_and_checks_no_more(teacher, assignment, people, work):
     batch = hand_in(assignment, people["ines"], demo_zip("Nadia", "Salma", "Femke"))
-    services.divide(batch)
+    services.divide(batch.pk)
     from checking.services import run
 
-    run(Check.objects.order_by("pk").first().pk)
+    run([Check.objects.order_by("pk").first().pk])
     answer = teacher.good("DELETE", f"batches/{batch.pk}")
     assert answer["state"] == "cancelled"
     work()
@@ -135,16 +139,14 @@ def test_a_cancelled_batch_keeps_what_is_checked_and_checks_no_more(teacher, ass
 
 
 def test_an_error_of_ours_is_said_plainly_and_the_rest_goes_on(teacher, assignment, people, work, monkeypatch):
-    from checking import services as checking
-
-    real = checking.check_submission
+    real = children.checked
 
     def fails_for_one(submission, *args):
         if submission.name == "Salma Brook":
-            raise ValueError("a bug of ours")
+            raise Failed("a bug of ours")
         return real(submission, *args)
 
-    monkeypatch.setattr(checking, "check_submission", fails_for_one)
+    monkeypatch.setattr(children, "checked", fails_for_one)
     batch = hand_in(assignment, people["ines"], demo_zip("Nadia", "Salma"))
     work()
     seen = members(teacher, assignment)

@@ -1,9 +1,6 @@
 """A worker that dies loses nothing, and two people do not tread on each other."""
 
-import asyncio
-
 from api_client import demo_zip, hand_in, queued
-from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from checking.models import Check
@@ -15,7 +12,7 @@ def test_a_check_that_was_begun_by_a_dead_worker_is_done_by_the_next(assignment,
     hand_in(assignment, people["ines"], demo_zip("Nadia"))
     from intake.services import divide
 
-    divide(assignment.batches.get())
+    divide(assignment.batches.get().pk)
     check = Check.objects.get()
     Check.objects.filter(pk=check.pk).update(state=Check.State.RUNNING)
     work()
@@ -28,7 +25,7 @@ def test_a_check_that_runs_twice_gives_each_remark_once(checked):
     check = Check.objects.filter(state="done").first()
     before = list(check.attempt.remarks.values_list("pk", "key"))
     Check.objects.filter(pk=check.pk).update(state=Check.State.QUEUED)
-    run(check.pk)
+    run([check.pk])
     assert list(check.attempt.remarks.values_list("pk", "key")) == before
 
 
@@ -36,7 +33,7 @@ def test_a_check_whose_submission_is_gone_is_no_error(checked):
     check = Check.objects.filter(state="done").first()
     number = check.pk
     check.attempt.submission.delete()
-    run(number)
+    run([number])
     assert not Attempt.objects.filter(checks=number).exists()
 
 
@@ -46,13 +43,3 @@ def test_batches_of_one_assignment_are_divided_one_after_the_other(assignment, p
     assert queued() == ["checking.tasks.receive_batch"] * 2
     locks = set(ProcrastinateJob.objects.values_list("lock", flat=True))
     assert locks == {f"assignment-{assignment.pk}"}
-
-
-def test_lost_jobs_are_looked_for_again_and_again():
-    periodic = [task.name for (task, _), _ in _periodic()]
-    assert "checking.tasks.take_up_lost_jobs" in periodic
-    assert asyncio.iscoroutinefunction(app.tasks["checking.tasks.take_up_lost_jobs"].func)
-
-
-def _periodic():
-    return [((task.task, task), name) for name, task in app.periodic_registry.periodic_tasks.items()]
