@@ -11,6 +11,7 @@ from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
+from rest_framework.throttling import UserRateThrottle
 from rest_framework.views import APIView
 
 from config.schema import reference
@@ -24,6 +25,9 @@ from partitor.scoring.measures import MEASURES
 
 from . import services
 from .models import Assignment, GivenFile
+
+MOST_GIVEN = 200
+"""Files of starter code or of a reference solution."""
 
 
 @extend_schema_field(reference(Spec))
@@ -50,13 +54,29 @@ class AssignmentSerializer(serializers.Serializer):
     reference = serializers.DictField(child=serializers.CharField())
 
 
+class GivenFilesField(serializers.DictField):
+    """Texts by their paths."""
+
+    child = serializers.CharField(trim_whitespace=False, allow_blank=True, max_length=2_000_000)
+
+    def to_internal_value(self, data: Any) -> dict[str, str]:
+        """The texts. Raises ValidationError where there are too many, or a path cannot be one."""
+        files: dict[str, str] = super().to_internal_value(data)
+        if len(files) > MOST_GIVEN:
+            raise serializers.ValidationError(f"holds {len(files)} files; up to {MOST_GIVEN} are taken.")
+        for path in files:
+            if not 0 < len(path) <= 250:
+                raise serializers.ValidationError("each file needs a name of 1 to 250 characters.")
+        return files
+
+
 class AssignmentInputSerializer(serializers.Serializer):
     """An assignment by form (`spec`) or by file (`text`)."""
 
     spec = SpecField(required=False)
-    text = serializers.CharField(required=False, trim_whitespace=False)
-    starter = serializers.DictField(child=serializers.CharField(trim_whitespace=False), required=False)
-    reference = serializers.DictField(child=serializers.CharField(trim_whitespace=False), required=False)
+    text = serializers.CharField(required=False, trim_whitespace=False, max_length=500_000)
+    starter = GivenFilesField(required=False)
+    reference = GivenFilesField(required=False)
 
     def file_text(self) -> str:
         """The assignment file's text, whichever way it came."""
@@ -158,8 +178,16 @@ class SampleSerializer(serializers.Serializer):
     report = ReportField(allow_null=True)
 
 
+class SampleThrottle(UserRateThrottle):
+    """So many live samples a person: enough for whoever types, too few to keep the server busy."""
+
+    scope = "sample"
+
+
 class SampleView(APIView):
     """The live sample beside the form."""
+
+    throttle_classes = [SampleThrottle]
 
     @extend_schema(request=SampleInputSerializer, responses=SampleSerializer, operation_id="sample")
     def post(self, request: Request) -> Response:

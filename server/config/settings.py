@@ -9,6 +9,8 @@ from csp.constants import NONCE, NONE, SELF
 
 from partitor.isolation import CallLimits
 
+from .logs import logging_of
+
 ROOT = Path(__file__).resolve().parent.parent.parent
 LOCAL = Path(os.environ.get("PARTITOR_LOCAL", ROOT / ".local"))
 WEB_BUILD = Path(os.environ.get("PARTITOR_WEB", ROOT / "web" / "build"))
@@ -55,6 +57,8 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "config.requests.RequestNumber",
+    "config.parsing.StorableAddress",
     "django.middleware.security.SecurityMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -73,6 +77,7 @@ WSGI_APPLICATION = "config.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [Path(__file__).resolve().parent / "templates"],
         "APP_DIRS": True,
         "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
     }
@@ -86,7 +91,8 @@ DATABASES = {
         "PASSWORD": os.environ.get("PARTITOR_DB_PASSWORD", ""),
         "HOST": os.environ.get("PARTITOR_DB_HOST", "127.0.0.1"),
         "PORT": os.environ.get("PARTITOR_DB_PORT", "5432"),
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 12, "timeout": 20}},
+        "CONN_HEALTH_CHECKS": True,  # a connection that a restart of the database cut is replaced, not used
+        "OPTIONS": {"pool": {"min_size": 1, "max_size": 12, "timeout": 5}},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -105,10 +111,16 @@ AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_LOCKOUT_CALLABLE = "config.errors.locked_out"
 AXES_VERBOSE = False
 
-SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+if HTTPS:  # behind a proxy that speaks TLS: one setting for all that this needs
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_HSTS_SECONDS = 31_536_000
+    SECURE_SSL_REDIRECT = True
+    SECURE_REDIRECT_EXEMPT = ["^healthy$", "^ready$"]
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
+CSRF_FAILURE_VIEW = "config.errors.no_token"
 
 ROUTE_ANNOUNCER = "'sha256-S8qMpvofolR8Mpjy4kQvEm7m1q8clzU4dfDH0AmvZjo='"
 """The one inline style: SvelteKit's hidden line that tells screen readers of a new page."""
@@ -126,6 +138,9 @@ CONTENT_SECURITY_POLICY = {
         "frame-ancestors": [NONE],
     }
 }
+
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "throttle_cache"}}
+"""What is counted for throttling, for all server processes together."""
 
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_BUILD if WEB_BUILD.exists() else None
@@ -147,9 +162,10 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["config.authentication.SessionLogin"],
     "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["config.parsing.StrictJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "config.errors.sentence",
+    "DEFAULT_THROTTLE_RATES": {"sample": "40/min"},
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Partitor",
@@ -174,9 +190,4 @@ SPECTACULAR_SETTINGS = {
 LANGUAGE_CODE = "en"
 USE_TZ = True
 TIME_ZONE = "UTC"
-LOGGING = {
-    "version": 1,
-    "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
-}
+LOGGING = logging_of(os.environ.get("PARTITOR_LOG_LEVEL", "INFO"))

@@ -1,25 +1,19 @@
 """All addresses: the API, the student's page, and the interface for everything else."""
 
-from django.http import HttpRequest, HttpResponse
 from django.urls import include, path, re_path
 from drf_spectacular.views import SpectacularAPIView
 
 from returns.api import preview, student_page
 
+from .health import healthy, ready
 from .spa import page
 
-
-def healthy(request: HttpRequest) -> HttpResponse:
-    """Answers once the server can reach its database."""
-    from django.db import connection
-
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT 1")
-    return HttpResponse("ok", content_type="text/plain")
-
+handler400, handler403 = "config.errors.bad_request", "config.errors.forbidden"
+handler404, handler500 = "config.errors.not_found", "config.errors.failed"
 
 urlpatterns = [
     path("healthy", healthy),
+    path("ready", ready),
     path("api/schema", SpectacularAPIView.as_view(), name="schema"),
     path("api/", include("courses.urls")),
     path("api/", include("assignments.urls")),

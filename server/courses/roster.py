@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import itertools
 import re
 import unicodedata
 
@@ -11,12 +12,16 @@ import msgspec
 from rapidfuzz import fuzz, process
 
 from partitor.errors import PartitorError
+from partitor.reading.text import printable, storable
 
 NAME_HEADS = ("name", "full name", "student", "student name")
 FIRST_HEADS = ("first name", "firstname", "given name", "forename")
 LAST_HEADS = ("last name", "lastname", "surname", "family name")
 NUMBER_HEADS = ("number", "id", "student number", "student id", "no")
 ALSO_HEADS = ("login", "user", "username", "email", "e-mail", "also")
+
+
+MOST_ROWS = 20_000
 
 
 class Row(msgspec.Struct, frozen=True):
@@ -33,11 +38,21 @@ def read_roster(data: bytes) -> list[Row]:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
         text = data.decode("cp1252", errors="replace")
-    lines = text.splitlines()
+    text = storable(text).replace("\r\n", "\n").replace("\r", "\n")
+    lines = text.split("\n")
     if not lines or not lines[0].strip():
         raise PartitorError("The class list is empty.")
     mark = max(",;\t", key=lines[0].count)
-    table = list(csv.reader(io.StringIO(text), delimiter=mark))
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark, strict=True)
+    try:
+        table = list(itertools.islice(reader, MOST_ROWS + 1))
+    except csv.Error as problem:
+        raise PartitorError(
+            f"The class list, line {reader.line_num}: cannot be read as CSV. "
+            "Look for a quotation mark that is never closed."
+        ) from problem
+    if len(table) > MOST_ROWS:
+        raise PartitorError(f"The class list has more than {MOST_ROWS} lines.")
     heads = [h.strip().lower() for h in table[0]]
     name, first, last = (_column(heads, h) for h in (NAME_HEADS, FIRST_HEADS, LAST_HEADS))
     if name is None and (first is None or last is None):
@@ -52,7 +67,7 @@ def read_roster(data: bytes) -> list[Row]:
         if not any(c.strip() for c in cells):
             continue
         full = _cell(cells, name) if name is not None else f"{_cell(cells, first)} {_cell(cells, last)}"
-        full = " ".join(full.split())
+        full = printable(" ".join(full.split()))
         if not full:
             raise PartitorError(f"The class list, line {line}: there is no name.")
         row = Row(full[:200], _cell(cells, number)[:60], tuple(_cell(cells, i) for i in also if _cell(cells, i)))

@@ -196,7 +196,7 @@ def _submissions_for(assignment: Assignment, works: Sequence[tuple[Work, RosterE
 
 def shown_name(received: str) -> str:
     """A received name made readable, for work that no student is matched to."""
-    return re.sub(r"[_\s]+", " ", received).strip()[:300] or "unnamed"
+    return re.sub(r"[_\s]+", " ", printable(received)).strip()[:300] or "unnamed"
 
 
 @transaction.atomic

@@ -224,15 +224,22 @@ def own_submission(request: Request, pk: int) -> Submission:
     return find_own(request, Submission.objects.select_related("assignment__course"), "assignment__course", pk=pk)
 
 
+class AttemptQuerySerializer(serializers.Serializer):
+    """Which attempt is wanted; the newest where none is said."""
+
+    attempt = serializers.IntegerField(required=False, min_value=1, max_value=1_000_000)
+
+
 class SubmissionView(APIView):
     """One submission."""
 
-    @extend_schema(responses=DeskSerializer, operation_id="desk")
+    @extend_schema(parameters=[AttemptQuerySerializer], responses=DeskSerializer, operation_id="desk")
     def get(self, request: Request, submission: int) -> Response:
         """The submission with code, remarks, marks, and who comes before and after."""
         found = own_submission(request, submission)
-        wanted = request.query_params.get("attempt", "")
-        attempt = found.attempts.filter(number=int(wanted)).first() if wanted.isdigit() else None
+        asked = AttemptQuerySerializer(data=request.query_params)
+        asked.is_valid(raise_exception=True)
+        attempt = found.attempts.filter(number=asked.validated_data.get("attempt")).first()
         return Response(_desk(found, attempt or found.latest()))
 
 
@@ -303,8 +310,8 @@ class NewRemarkSerializer(serializers.Serializer):
     """The reviewer's own remark."""
 
     words = serializers.CharField(max_length=5000)
-    path = serializers.CharField(required=False, allow_blank=True)
-    line = serializers.IntegerField(required=False, allow_null=True, min_value=1)
+    path = serializers.CharField(required=False, allow_blank=True, max_length=400)
+    line = serializers.IntegerField(required=False, allow_null=True, min_value=1, max_value=10_000_000)
 
 
 class RemarkView(APIView):

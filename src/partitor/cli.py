@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import os
 import sys
 from collections.abc import Iterator
@@ -36,6 +37,7 @@ app = typer.Typer(
     "score.\n\nExample: partitor check work.zip --out results --assignment sluice-gates.toml",
 )
 
+log = logging.getLogger(__name__)
 WRONG_CALL, SOME_UNREADABLE = 2, 3
 
 
@@ -148,7 +150,8 @@ def _results(work: list[_Job], jobs: int) -> Iterator[tuple[_Job, SubmissionRepo
         if isinstance(answer, Stopped):
             yield job, f"It is too costly to check: it {answer}."
         elif isinstance(answer, Failed):
-            yield job, f"Partitor itself failed on it; please report this with the program. {answer}"
+            log.error("%s", answer)
+            yield job, "Partitor itself failed on it. Please report this, with the program."
         else:
             yield job, answer
 

@@ -30,6 +30,10 @@ OF_BLOCKS = re.compile(r"[^\W\d][^\n\"]*\Z")
 """What a custom block says: `draw a house`."""
 
 
+LARGEST = 1_000_000
+"""Points and bounds beyond this, and what is no number at all, are slips."""
+
+
 class RuleChoice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Which rules are off, and whether functions must be documented."""
 
@@ -76,6 +80,8 @@ def parse_assignment(text: str, name: str = "assignment") -> Assignment:
         line = where.group(1) if where and where.group(1) else str(text.count("\n") + 1)
         reason = str(problem).split(" (at ")[0]
         raise AssignmentFileError(f"{name}, line {line}: not valid TOML: {reason}") from problem
+    except RecursionError as problem:
+        raise AssignmentFileError(f"{name}: lists are nested too deep") from problem
     try:
         assignment = msgspec.convert(data, Assignment)
     except msgspec.ValidationError as problem:
@@ -176,6 +182,10 @@ def _check_criterion(criterion: Criterion, index: int, refuse: Any) -> None:
         )
     if not criterion.levels:
         refuse(["criteria", "levels"], "needs at least one level", index)
+    numbers = [criterion.points, *(level.points for level in criterion.levels)]
+    numbers += [bound for level in criterion.levels for bound in (level.at_most, level.at_least) if bound is not None]
+    if not all(abs(number) <= LARGEST for number in numbers):
+        refuse(["criteria", "points"], f"points and bounds must be numbers up to {LARGEST}", index)
     if criterion.points < 0:
         refuse(["criteria", "points"], "cannot be negative", index)
     if any(level.points > criterion.points or level.points < 0 for level in criterion.levels):

@@ -8,6 +8,7 @@ from importlib.resources import files
 import jinja2
 
 from ..exchange.report import Report
+from ..reading.text import visible
 from .wording import FeedbackPage
 
 
@@ -22,6 +23,7 @@ def _environment() -> jinja2.Environment:
         trim_blocks=True,
         lstrip_blocks=True,
         undefined=jinja2.StrictUndefined,
+        finalize=lambda value: visible(value) if type(value) is str else value,
     )
 
 

@@ -1,4 +1,4 @@
-"""Text that can be stored and shown: no lone surrogate, no NUL, no control character in a name."""
+"""Text that can be stored and shown: no lone surrogate, no NUL, no control character in a name, nothing invisible."""
 
 from __future__ import annotations
 
@@ -6,6 +6,9 @@ import re
 
 REPLACEMENT = "\ufffd"
 NOT_STORABLE = re.compile("[\x00\ud800-\udfff]")
+INVISIBLE = re.compile("[\u00ad\u061c\u180e\u200b\u200e\u200f\u202a-\u202e\u2060-\u2064\u2066-\u206f\ufeff]")
+"""Signs that turn the direction of what follows (so that it reads otherwise than it runs), or have no width. Joiners,
+which many scripts need, are not among them."""
 NOT_PRINTABLE = re.compile("[\x00-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff]")
 
 
@@ -29,7 +32,16 @@ def printable(name: str) -> str:
         name = name.encode("utf-8", "surrogateescape").decode("cp1252", "replace") if _has_bytes(name) else name
     except UnicodeEncodeError:
         pass  # a surrogate that stands for no byte: replaced below
-    return NOT_PRINTABLE.sub(REPLACEMENT, name)
+    return visible(NOT_PRINTABLE.sub(REPLACEMENT, name))
+
+
+def visible(text: str) -> str:
+    """The text with signs that cannot be seen, or that turn its direction, written as their numbers.
+
+    >>> visible("a\u202eb")
+    'a‹U+202E›b'
+    """
+    return INVISIBLE.sub(lambda sign: f"‹U+{ord(sign.group()):04X}›", text)
 
 
 def _has_bytes(name: str) -> bool:

@@ -12,6 +12,7 @@ import {
   EditorView,
   gutter,
   GutterMarker,
+  highlightSpecialChars,
   lineNumbers,
   type DecorationSet
 } from '@codemirror/view';
@@ -146,6 +147,7 @@ export function makeEditor(
         'aria-multiline': 'true'
       }),
       lineNumbers(),
+      highlightSpecialChars(),
       gutter({
         class: 'cm-brackets',
         lineMarker: (view, line) => markersFor(brackets, lit, view.state.doc.lineAt(line.from).number),
