@@ -48,6 +48,12 @@ _samples = Guarded(settings.SAMPLE_LIMITS, patience=10)
 _uploads = Guarded(settings.READING_LIMITS, patience=600)
 
 
+def warm() -> None:
+    """Start the children that a worker needs, so that the first batch does not wait for them."""
+    for guarded in (_uploads, _checks):
+        guarded.call(len, "")
+
+
 def checked(
     work: Submission, spec: Assignment, starter: tuple[Source, ...], reference: tuple[Source, ...]
 ) -> SubmissionReport:

@@ -61,6 +61,7 @@ def logging_of(level: str) -> dict[str, Any]:
         "loggers": {
             **{app: {"level": level} for app in ("config", "checking", "intake", "returns", "courses", "partitor")},
             "django.request": {"level": "ERROR"},
+            "django.security": {"level": "CRITICAL"},  # a stranger's scan must not fill the log
             "procrastinate": {"level": "ERROR"},
         },
     }

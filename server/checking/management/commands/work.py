@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import logging
 import signal
+import sys
 import time
 from typing import Any
 
@@ -14,9 +15,10 @@ from procrastinate import App, exceptions, jobs
 from procrastinate.contrib.django import app
 
 from checking.tasks import MOST_RETRIES
+from config import children
 
 log = logging.getLogger(__name__)
-QUEUES = ("batches", "checks")
+QUEUES = ["batches", "checks"]
 HEARTBEAT, STALLED = 2.0, 8.0
 """Seconds between a worker's signs of life, and seconds without one after which it counts as dead."""
 SWEEP = 3.0
@@ -35,16 +37,18 @@ class Command(BaseCommand):
         """Work; when the database goes away wait for it, say so, and go on."""
         for number in (signal.SIGTERM, signal.SIGINT):
             signal.signal(number, self._stop)
+        children.warm()
         while not self.stopping:
             try:
                 asyncio.run(self._work())
             except (exceptions.ConnectorException, OperationalError, OSError) as problem:
-                log.warning("The worker lost the database", extra={"kind": type(problem).__name__})
+                log.warning("The worker lost the database", exc_info=problem)
+                time.sleep(1)
             self._wait_for_database()
 
     def _stop(self, *_: Any) -> None:
         self.stopping = True
-        raise KeyboardInterrupt
+        sys.exit(0)
 
     async def _work(self) -> None:
         # An app of its own for fetching jobs: tasks queue further ones through Django's connection, in the transaction
