@@ -2,8 +2,8 @@
 
 usage: chaos.py [PROGRAMS] [KILLS] [SEED]
 
-Runs on a database, workers and a server of its own, started here; `./run chaos` sets the environment. Exits with 1 where
-anything is lost, doubled, or left unfinished.
+Runs on a database, workers and a server of its own, started here; `./run chaos` sets the environment. Exits with 1
+where anything is lost, doubled, or left unfinished.
 """
 
 from __future__ import annotations

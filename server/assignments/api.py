@@ -14,6 +14,7 @@ from rest_framework.response import Response
 from rest_framework.throttling import UserRateThrottle
 from rest_framework.views import APIView
 
+from config.conflict import VersionField
 from config.schema import reference
 from courses.models import Course
 from courses.permissions import find_own, require_deciding
@@ -75,6 +76,7 @@ class AssignmentInputSerializer(serializers.Serializer):
 
     spec = SpecField(required=False)
     text = serializers.CharField(required=False, trim_whitespace=False, max_length=500_000)
+    version = VersionField()
     starter = GivenFilesField(required=False)
     reference = GivenFilesField(required=False)
 
@@ -148,7 +150,7 @@ class AssignmentView(APIView):
         require_deciding(request, found.course)
         given = AssignmentInputSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.change_assignment(found, request.user, given.file_text())
+        services.change_assignment(found, request.user, given.file_text(), given.validated_data.get("version"))
         _take_files(found, request, given.validated_data)
         return Response(represent(found, request))
 

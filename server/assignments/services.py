@@ -9,6 +9,7 @@ from django.db import transaction
 from django.db.models import Count, Q
 
 from config import children
+from config.conflict import Conflict
 from courses.models import Course
 from courses.services import note
 from partitor.errors import PartitorError, TooCostly
@@ -56,11 +57,16 @@ def create_assignment(course: Course, user: Any, text: str) -> Assignment:
 
 
 @transaction.atomic
-def change_assignment(assignment: Assignment, user: Any, text: str) -> AssignmentVersion:
-    """A new version where the text asks something else; checks made before keep theirs."""
+def change_assignment(assignment: Assignment, user: Any, text: str, version: int | None = None) -> AssignmentVersion:
+    """A new version where the text asks something else; checks made before keep theirs. Raises Conflict where the
+    newest is no longer `version`."""
     spec = parse_assignment(text)
     Assignment.objects.select_for_update().get(pk=assignment.pk)
     current = assignment.current()
+    by = current.created_by
+    if version is not None and version != current.number and by != user:
+        who = by.get_full_name() or by.get_username() if by else ""
+        raise Conflict("this assignment", who, {"version": current.number, "spec": msgspec.to_builtins(current.spec())})
     if current.text == text or parse_assignment(current.text) == spec:
         return current
     assignment.title = spec.title[:200]

@@ -12,6 +12,7 @@ from rest_framework.exceptions import ValidationError
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
+from config.conflict import Conflict
 from partitor.errors import PartitorError
 
 from .answers import INTERRUPTED, RETRY_AFTER, answer
@@ -33,6 +34,8 @@ def sentence(problem: Exception, context: dict[str, Any]) -> Response | None:
     response = exception_handler(problem, context)
     if response is not None and isinstance(problem, ValidationError):
         response.data = {"detail": _first(response.data)}
+    if response is not None and isinstance(problem, Conflict):
+        response.data["current"] = problem.current
     return response
 
 

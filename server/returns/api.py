@@ -17,6 +17,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from assignments.api import own_assignment
+from config.conflict import VersionField
 from courses.permissions import find_own, require_deciding
 from intake.models import Submission
 from partitor.feedback.render import page_html
@@ -44,6 +45,7 @@ class HandbackSerializer(serializers.Serializer):
     stale = serializers.BooleanField()
     """The published page is no longer what would be given now."""
     link = serializers.CharField()
+    version = serializers.IntegerField()
 
 
 class ReturnSerializer(serializers.Serializer):
@@ -115,6 +117,7 @@ def _line(line: services.Line) -> dict[str, Any]:
         "published": handback.published,
         "stale": line.stale,
         "link": f"/s/{services.key_of(handback)}" if handback.published else "",
+        "version": handback.version,
     }
 
 
@@ -125,6 +128,7 @@ class HandbackInputSerializer(serializers.Serializer):
     held = serializers.BooleanField(required=False)
     words = serializers.CharField(required=False, allow_blank=True, max_length=5000)
     withdraw = serializers.BooleanField(required=False)
+    version = VersionField()
 
 
 class HandbackView(APIView):
@@ -139,12 +143,13 @@ class HandbackView(APIView):
         given = HandbackInputSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         changes = dict(given.validated_data)
+        version = changes.pop("version", None)
         with transaction.atomic():
             if changes.pop("withdraw", False):
                 require_deciding(request, found.assignment.course)
                 services.withdraw(services.handback_of(found), request.user)
             if changes:
-                services.set_handback(found, request.user, changes)
+                services.set_handback(found, request.user, changes, version)
         return Response(_represent(found.assignment, request))
 
 

@@ -1,5 +1,6 @@
 """What goes back to students, frozen when it is published."""
 
+from django.conf import settings
 from django.db import models
 
 
@@ -25,3 +26,7 @@ class Handback(models.Model):
     salt = models.CharField(max_length=32, blank=True)
     made_from = models.CharField(max_length=64, blank=True)
     """Fingerprint of everything that the published page was made of: another one now means that it would differ."""
+    version = models.PositiveIntegerField(default=0)
+    """Counts changes by people."""
+    changed_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    changed_at = models.DateTimeField(null=True)

@@ -17,6 +17,7 @@ from django.utils import timezone
 
 from assignments.models import Assignment
 from checking.models import Check
+from config.conflict import changed
 from courses.services import note
 from intake.models import Attempt, Submission
 from partitor.exchange.report import SubmissionReport
@@ -53,13 +54,17 @@ def set_plan(assignment: Assignment, user: Any, hint: str) -> None:
 
 
 @transaction.atomic
-def set_handback(submission: Submission, user: Any, changes: dict[str, Any]) -> None:
-    """Hold a return back, choose its hint level, or add words: only what is changed is written."""
-    handback, _ = Handback.objects.get_or_create(submission=submission)
-    handback = Handback.objects.select_for_update().get(pk=handback.pk)
+def set_handback(submission: Submission, user: Any, changes: dict[str, Any], version: int | None = None) -> None:
+    """Hold a return back, choose its hint level, or add words: only what is changed is written. Raises Conflict where
+    the return is no longer as it was in `version`."""
+    Handback.objects.get_or_create(submission=submission)
+    handback = Handback.objects.select_for_update().get(submission=submission)
+    changed(
+        handback, version, user, "this return", lambda held: {f: getattr(held, f) for f in ("hint", "held", "words")}
+    )
     for field, value in changes.items():
         setattr(handback, field, value)
-    handback.save(update_fields=list(changes))
+    handback.save(update_fields=[*changes, "version", "changed_by", "changed_at"])
     note(submission.assignment.course, user, "return changed", submission=submission.pk, **changes)
 
 

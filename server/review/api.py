@@ -14,6 +14,7 @@ from rest_framework.views import APIView
 from assignments.api import ReportField, SpecField, own_assignment
 from assignments.models import Assignment
 from checking.models import Check
+from config.conflict import VersionField
 from courses.permissions import find_own
 from intake.models import Attempt, Submission, Unread
 from intake.services import missing_students
@@ -166,6 +167,7 @@ class MarkSerializer(serializers.ModelSerializer):
             "set_by",
             "set_at",
             "reason",
+            "version",
         ]
 
 
@@ -174,7 +176,7 @@ class RemarkSerializer(serializers.ModelSerializer):
 
     class Meta:
         model = Remark
-        fields = ["id", "finding", "state", "hint", "words", "line", "path"]
+        fields = ["id", "finding", "state", "hint", "words", "line", "path", "version"]
 
 
 class FileSerializer(serializers.Serializer):
@@ -282,6 +284,7 @@ class MarkInputSerializer(serializers.Serializer):
 
     level = serializers.IntegerField(allow_null=True)
     reason = serializers.CharField(allow_blank=True, required=False, max_length=2000)
+    version = VersionField()
 
 
 class MarkView(APIView):
@@ -294,7 +297,9 @@ class MarkView(APIView):
         given = MarkInputSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         data = given.validated_data
-        mark = services.set_mark(found.latest(), criterion, data["level"], data.get("reason", ""), request.user)
+        mark = services.set_mark(
+            found.latest(), criterion, data["level"], data.get("reason", ""), request.user, data.get("version")
+        )
         return Response(MarkSerializer(mark).data)
 
 
@@ -304,6 +309,7 @@ class RemarkChangeSerializer(serializers.Serializer):
     state = serializers.ChoiceField(choices=Remark.State.choices, required=False)
     hint = serializers.ChoiceField(choices=Remark.Hint.choices, required=False, allow_blank=True)
     words = serializers.CharField(required=False, allow_blank=True, max_length=5000)
+    version = VersionField()
 
 
 class NewRemarkSerializer(serializers.Serializer):
@@ -323,7 +329,10 @@ class RemarkView(APIView):
         found = find_own(request, Remark.objects, "attempt__submission__assignment__course", pk=remark)
         given = RemarkChangeSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        return Response(RemarkSerializer(services.change_remark(found, request.user, given.validated_data)).data)
+        data = given.validated_data
+        return Response(
+            RemarkSerializer(services.change_remark(found.pk, request.user, data, data.get("version"))).data
+        )
 
     @extend_schema(responses={204: None}, operation_id="drop_remark")
     def delete(self, request: Request, remark: int) -> Response:

@@ -22,6 +22,10 @@ class Mark(models.Model):
     set_at = models.DateTimeField(null=True)
     reason = models.TextField(blank=True)
     order = models.PositiveIntegerField(default=0)
+    version = models.PositiveIntegerField(default=0)
+    """Counts changes by people."""
+    changed_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    changed_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["order", "pk"]
@@ -62,6 +66,10 @@ class Remark(models.Model):
     words = models.TextField(blank=True)
     line = models.PositiveIntegerField(null=True)
     path = models.CharField(max_length=400, blank=True)
+    version = models.PositiveIntegerField(default=0)
+    """Counts changes by people."""
+    changed_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    changed_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["pk"]

@@ -12,6 +12,7 @@ from django.utils import timezone
 from rest_framework.exceptions import ValidationError
 
 from checking.models import Check
+from config.conflict import changed
 from courses.services import note
 from intake.models import Attempt, Submission
 from partitor.exchange.report import SubmissionReport
@@ -94,11 +95,15 @@ def totals_of(attempts: Sequence[int]) -> dict[int, tuple[float, float]]:
 
 
 @transaction.atomic
-def set_mark(attempt: Attempt, criterion: str, level: int | None, reason: str, user: Any) -> Mark:
-    """Override a criterion by level with a reason, or (level None) go back to what was measured."""
+def set_mark(
+    attempt: Attempt, criterion: str, level: int | None, reason: str, user: Any, version: int | None = None
+) -> Mark:
+    """Override a criterion by level with a reason, or (level None) go back to what was measured. Raises Conflict where
+    the mark is no longer as it was in `version`."""
     mark = attempt.marks.select_for_update().filter(criterion=criterion).first()
     if mark is None:
         raise ValidationError("The rubric has no such criterion.")
+    changed(mark, version, user, "this mark", lambda held: {"level": held.set_level, "reason": held.reason})
     course = attempt.submission.assignment.course
     if level is None:
         mark.set_level = mark.set_points = mark.set_by = mark.set_at = None
@@ -111,7 +116,8 @@ def set_mark(attempt: Attempt, criterion: str, level: int | None, reason: str, u
             raise ValidationError("An override needs a reason, which only teachers see.")
         mark.set_level, mark.set_points = level, levels[level - 1].points
         mark.set_by, mark.set_at, mark.reason = user, timezone.now(), reason.strip()
-    mark.save()
+    own = ["set_level", "set_points", "set_by", "set_at", "reason", "version", "changed_by", "changed_at"]
+    mark.save(update_fields=own)
     note(course, user, "mark set", submission=attempt.submission_id, criterion=criterion, level=level)
     return mark
 
@@ -123,13 +129,18 @@ def _rubric(attempt: Attempt) -> Any:
 
 
 @transaction.atomic
-def change_remark(remark: Remark, user: Any, changes: dict[str, Any]) -> Remark:
-    """Accept, set aside, reword or choose the hint level of a remark."""
-    for field in ("state", "hint", "words"):
-        if field in changes:
-            setattr(remark, field, changes[field])
-    remark.save()
-    note(remark.attempt.submission.assignment.course, user, "remark changed", remark=remark.pk, **changes)
+def change_remark(number: int, user: Any, changes: dict[str, Any], version: int | None = None) -> Remark:
+    """Accept, set aside, reword or choose the hint level of a remark: only what is changed is written. Raises Conflict
+    where the remark is no longer as it was in `version`."""
+    remark = Remark.objects.select_for_update().get(pk=number)
+    chosen = {field: changes[field] for field in ("state", "hint", "words") if field in changes}
+    changed(
+        remark, version, user, "this remark", lambda held: {f: getattr(held, f) for f in ("state", "hint", "words")}
+    )
+    for field, value in chosen.items():
+        setattr(remark, field, value)
+    remark.save(update_fields=[*chosen, "version", "changed_by", "changed_at"])
+    note(remark.attempt.submission.assignment.course, user, "remark changed", remark=remark.pk, **chosen)
     return remark
 
 

@@ -7,6 +7,7 @@
   import { ApiError, api, take } from '$lib/api/client';
   import { keyboard } from '$lib/keys.svelte';
   import { theme } from '$lib/theme.svelte';
+  import ConflictDialog from '$lib/ui/ConflictDialog.svelte';
   import KeyHelp from '$lib/ui/KeyHelp.svelte';
   import Mark from '$lib/ui/Mark.svelte';
 
@@ -16,12 +17,24 @@
   const client = new QueryClient({
     defaultOptions: {
       queries: {
-        retry: (count, problem) => !(problem instanceof ApiError) && count < 2,
+        // An outage of the database is waited for; every other refusal is final, and a lost connection is tried twice.
+        retry: (count, problem) =>
+          isOutage(problem) ? count < 60 : !(problem instanceof ApiError) && count < 2,
+        retryDelay: (count, problem) => (isOutage(problem) ? 2000 : 1000 * 2 ** count),
         refetchOnWindowFocus: false
       }
     }
   });
+  let interrupted = $state('');
+  function isOutage(problem: unknown): problem is ApiError {
+    return problem instanceof ApiError && problem.status === 503;
+  }
   client.getQueryCache().subscribe((event) => {
+    if (event.type === 'updated' && event.action.type === 'failed') {
+      interrupted = isOutage(event.action.error) ? event.action.error.message : '';
+    } else if (event.type === 'updated' && event.action.type === 'success') {
+      interrupted = '';
+    }
     // Only a fresh failure: one from before the login must not lead back to it.
     if (event.type !== 'updated' || event.action.type !== 'error') return;
     const problem = event.action.error;
@@ -76,7 +89,11 @@
         <button class="quiet hover:underline" onclick={logOut}>Log out</button>
       {/if}
     </header>
+    {#if interrupted}
+      <p role="status" class="border-y border-line bg-raised px-6 py-2">{interrupted}</p>
+    {/if}
     <main id="main" class="min-h-0 grow">{@render children()}</main>
   </div>
   <KeyHelp />
+  <ConflictDialog />
 </QueryClientProvider>

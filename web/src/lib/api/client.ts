@@ -13,7 +13,9 @@ export type ClassMember = Schemas['ClassMember'];
 export class ApiError extends Error {
   constructor(
     message: string,
-    public status: number
+    public status: number,
+    /** What is there now, where someone else was quicker (409). */
+    public current?: Record<string, unknown>
   ) {
     super(message);
   }
@@ -30,9 +32,17 @@ const guard: Middleware = {
   },
   async onResponse({ response }) {
     if (response.ok) return undefined;
-    throw new ApiError(await sentence(response), response.status);
+    const current = response.status === 409 ? await currentOf(response.clone()) : undefined;
+    throw new ApiError(await sentence(response), response.status, current);
   }
 };
+
+async function currentOf(response: Response): Promise<Record<string, unknown> | undefined> {
+  const data: unknown = await response.json().catch(() => null);
+  return data && typeof data === 'object' && 'current' in data
+    ? (data.current as Record<string, unknown>)
+    : undefined;
+}
 
 export async function sentence(response: Response): Promise<string> {
   if (response.status === 404) return 'This is not there, or not yours to see.';

@@ -475,6 +475,7 @@ export interface components {
         AssignmentInput: {
             spec?: components["schemas"]["AssignmentRecord"];
             text?: string;
+            version?: number;
             starter?: {
                 [key: string]: string;
             };
@@ -486,6 +487,7 @@ export interface components {
         AssignmentInputRequest: {
             spec?: components["schemas"]["AssignmentRecord"];
             text?: string;
+            version?: number;
             starter?: {
                 [key: string]: string;
             };
@@ -652,6 +654,7 @@ export interface components {
             published: string | null;
             stale: boolean;
             link: string;
+            version: number;
         };
         /**
          * @description * `where` - Where
@@ -689,11 +692,13 @@ export interface components {
             /** Format: date-time */
             set_at?: string | null;
             reason?: string;
+            version?: number;
         };
         /** @description An override; level null goes back to what was measured. */
         MarkInputRequest: {
             level: number | null;
             reason?: string;
+            version?: number;
         };
         /** @description Whose work a submission is. */
         MatchRequest: {
@@ -747,12 +752,14 @@ export interface components {
             held?: boolean;
             words?: string;
             withdraw?: boolean;
+            version?: number;
         };
         /** @description What can be decided about a remark. */
         PatchedRemarkChangeRequest: {
             state?: components["schemas"]["RemarkState"];
             hint?: components["schemas"]["Hint"] | components["schemas"]["BlankEnum"];
             words?: string;
+            version?: number;
         };
         /** @description A template that several submissions share. */
         Pattern: {
@@ -786,6 +793,7 @@ export interface components {
             words?: string;
             line?: number | null;
             path?: string;
+            version?: number;
         };
         /**
          * @description * `open` - Open
@@ -1864,7 +1872,9 @@ export interface operations {
     };
     desk: {
         parameters: {
-            query?: never;
+            query?: {
+                attempt?: number;
+            };
             header?: never;
             path: {
                 submission: number;

@@ -86,8 +86,8 @@
   }
   function change(remark: NonNullable<typeof chosen>['remark'], what: Parameters<typeof changeRemark>[1]) {
     const before = { state: remark.state, hint: remark.hint, words: remark.words };
-    undo = { text: 'Take that back', run: () => changeRemark(remark.id, before) };
-    return keep(changeRemark(remark.id, what));
+    undo = { text: 'Take that back', run: () => changeRemark(remark, before) };
+    return keep(changeRemark(remark, what));
   }
   async function reviewed() {
     if (!desk.data) return;
@@ -271,8 +271,8 @@
       <RubricStrip
         marks={d.marks}
         spec={d.spec}
-        set={async (criterion, level, reason) => {
-          await setMark(id, criterion, level, reason);
+        set={async (mark, level, reason) => {
+          await setMark(id, mark, level, reason);
           await keep(Promise.resolve());
         }}
       />

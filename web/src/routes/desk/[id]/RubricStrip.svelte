@@ -12,7 +12,7 @@
   }: {
     marks: Schemas['Mark'][];
     spec: Spec;
-    set: (criterion: string, level: number | null, reason: string) => Promise<void>;
+    set: (mark: Schemas['Mark'], level: number | null, reason: string) => Promise<void>;
   } = $props();
   let editing = $state<Schemas['Mark'] | null>(null);
   let level = $state(1);
@@ -42,7 +42,7 @@
   async function keep(wanted: number | null) {
     if (!editing) return;
     try {
-      await set(editing.criterion, wanted, reason);
+      await set(editing, wanted, reason);
       editing = null;
     } catch (error) {
       problem = (error as Error).message;

@@ -1,5 +1,6 @@
 // What the desk does: every decision is kept at once, and can be taken back.
 import { api, take, type Desk, type Finding, type Schemas } from '$lib/api/client';
+import { written } from '$lib/conflict.svelte';
 import { groupsOf } from '$lib/groups';
 
 export type RemarkRow = {
@@ -25,8 +26,13 @@ function place(row: RemarkRow): number {
   return row.finding?.places[0]?.start_line ?? row.remark.line ?? 1e9;
 }
 
-export function changeRemark(remark: number, what: Schemas['PatchedRemarkChangeRequest']) {
-  return take(api.PATCH('/api/remarks/{remark}', { params: { path: { remark } }, body: what }));
+export function changeRemark(remark: Schemas['Remark'], what: Schemas['PatchedRemarkChangeRequest']) {
+  const path = { params: { path: { remark: remark.id } } };
+  return written(
+    (version) => take(api.PATCH('/api/remarks/{remark}', { ...path, body: { ...what, version } })),
+    remark.version,
+    what
+  );
 }
 
 export function dropRemark(remark: number) {
@@ -42,12 +48,18 @@ export function addRemark(submission: number, words: string, path: string, line:
   );
 }
 
-export function setMark(submission: number, criterion: string, level: number | null, reason: string) {
-  return take(
-    api.PUT('/api/submissions/{submission}/marks/{criterion}', {
-      params: { path: { submission, criterion } },
-      body: { level, reason }
-    })
+export function setMark(submission: number, mark: Schemas['Mark'], level: number | null, reason: string) {
+  const path = { params: { path: { submission, criterion: mark.criterion } } };
+  return written(
+    (version) =>
+      take(
+        api.PUT('/api/submissions/{submission}/marks/{criterion}', {
+          ...path,
+          body: { level, reason, version }
+        })
+      ),
+    mark.version,
+    { level, reason }
   );
 }
 

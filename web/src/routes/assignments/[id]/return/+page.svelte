@@ -3,6 +3,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { api, take, type Schemas } from '$lib/api/client';
+  import { written } from '$lib/conflict.svelte';
   import { keyboard } from '$lib/keys.svelte';
   import Dialog from '$lib/ui/Dialog.svelte';
   import Loading from '$lib/ui/Loading.svelte';
@@ -30,18 +31,27 @@
     url.searchParams.set('student', String(student));
     goto(url, { replaceState: true, keepFocus: true, noScroll: true });
   }
-  async function keep(work: Promise<Schemas['Return']>) {
+  async function keep(work: Promise<Schemas['Return'] | null>) {
     problem = '';
     try {
-      client.setQueryData(['return', id], await work);
+      const now = await work;
+      if (now) client.setQueryData(['return', id], now);
+      else await client.invalidateQueries({ queryKey: ['return', id] });
     } catch (error) {
       problem = (error as Error).message;
     }
     turn += 1;
   }
   function set(submission: number, body: Schemas['PatchedHandbackInputRequest']) {
+    const path = { params: { path: { submission } } };
+    const version = students.find((s) => s.submission === submission)?.version;
     return keep(
-      take(api.PATCH('/api/submissions/{submission}/return', { params: { path: { submission } }, body }))
+      written(
+        (version) =>
+          take(api.PATCH('/api/submissions/{submission}/return', { ...path, body: { ...body, version } })),
+        version,
+        body
+      )
     );
   }
   function move(by: number) {

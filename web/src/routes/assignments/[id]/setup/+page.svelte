@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { page } from '$app/state';
   import { api, take } from '$lib/api/client';
+  import { written } from '$lib/conflict.svelte';
   import SetUp from '$lib/setup/SetUp.svelte';
 
   const client = useQueryClient();
@@ -28,10 +29,15 @@
       draft="assignment-{id}-{assignment.data.version}"
       file="/api/assignments/{id}/file"
       save={async (body) => {
-        const kept = await take(
-          api.PUT('/api/assignments/{assignment}', { params: { path: { assignment: id } }, body })
+        const path = { params: { path: { assignment: id } } };
+        const kept = await written(
+          (version) =>
+            take(api.PUT('/api/assignments/{assignment}', { ...path, body: { ...body, version } })),
+          assignment.data?.version,
+          { ...body }
         );
-        client.setQueryData(['assignment', id], kept);
+        if (kept) client.setQueryData(['assignment', id], kept);
+        else await client.invalidateQueries({ queryKey: ['assignment', id] });
       }}
     />
   {/key}
