@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib.auth import authenticate, get_user_model, login, logout
+from django.http import Http404
 from django.middleware.csrf import get_token
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import csrf_protect
@@ -209,12 +210,22 @@ class MembersView(APIView):
         user = get_user_model().objects.filter(username=given.validated_data["user"]).first()
         if user is None:
             return Response({"detail": f"No one here logs in as {given.validated_data['user']}."}, status=400)
-        owner = found.memberships.filter(user=user, part=Membership.Part.OWNER).exists()
-        if owner:
-            return Response({"detail": "The owner stays the owner."}, status=400)
-        Membership.objects.update_or_create(course=found, user=user, defaults={"part": given.validated_data["part"]})
-        services.note(found, request.user, "member set", member=user.get_username())
+        services.set_member(found, request.user, user, given.validated_data["part"])
         return Response(_members(found), status=201)
+
+
+class MemberView(APIView):
+    """One member of a course."""
+
+    @extend_schema(responses={200: MemberSerializer(many=True)}, operation_id="remove_member")
+    def delete(self, request: Request, course: int, user: str) -> Response:
+        """Remove a member, or leave the course oneself."""
+        found = find_own(request, Course.objects, "", pk=course)
+        member = found.members.filter(username=user).first()
+        if member is None:
+            raise Http404
+        services.remove_member(found, request.user, member)
+        return Response(_members(found))
 
 
 def _members(course: Course) -> list[dict[str, str]]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from django.db.models import Model, QuerySet
 from django.http import Http404
@@ -29,8 +29,12 @@ def find_own(request: Request, queryset: QuerySet[M], path: str, **lookup: objec
     return found
 
 
+def decides(user: Any, course: Course) -> bool:
+    """True for the owners and teachers of a course."""
+    return course.memberships.filter(user=user, part__in=DECIDING).exists()
+
+
 def require_deciding(request: Request, course: Course) -> None:
     """Assistants review; setting up and handing back is for owners and teachers."""
-    part = course.memberships.filter(user=request.user).values_list("part", flat=True).first()
-    if part not in DECIDING:
+    if not decides(request.user, course):
         raise PermissionDenied("Only a teacher of this course can do that.")

@@ -6,6 +6,9 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from rest_framework.exceptions import PermissionDenied
+
+from partitor.errors import PartitorError
 
 from .models import Course, Event, Membership, RosterEntry
 from .roster import Row, read_roster
@@ -45,3 +48,44 @@ def roster_rows(course: Course) -> tuple[list[RosterEntry], list[Row]]:
     """The class list as records, and as rows to match names with."""
     entries = list(course.roster.all())
     return entries, [Row(e.name, e.number, tuple(e.also)) for e in entries]
+
+
+@transaction.atomic
+def set_member(course: Course, by: Any, user: Any, part: str) -> None:
+    """Add a member, or change a member's part. Only an owner makes an owner or changes one's part; the last owner
+    stays. Raises PermissionDenied or PartitorError."""
+    parts = _parts(course)
+    if Membership.Part.OWNER in (part, parts.get(user.pk)) and parts.get(by.pk) != Membership.Part.OWNER:
+        raise PermissionDenied("Only an owner of this course makes an owner, or changes what an owner is.")
+    if part != Membership.Part.OWNER:
+        _require_another_owner(parts, user)
+    Membership.objects.update_or_create(course=course, user=user, defaults={"part": part})
+    note(course, by, "member set", member=user.get_username(), part=part)
+
+
+@transaction.atomic
+def remove_member(course: Course, by: Any, user: Any) -> None:
+    """Take a member out of the course: anyone themselves, an owner anyone, a teacher an assistant. The last owner
+    stays. Raises PermissionDenied or PartitorError."""
+    parts = _parts(course)
+    own, theirs = parts.get(by.pk), parts.get(user.pk)
+    if theirs is None:
+        raise PartitorError("That person is no member of this course.")
+    teachers = own == Membership.Part.TEACHER and theirs == Membership.Part.ASSISTANT
+    if by.pk != user.pk and own != Membership.Part.OWNER and not teachers:
+        raise PermissionDenied("Only an owner removes a teacher or an owner, and only a teacher an assistant.")
+    _require_another_owner(parts, user)
+    Membership.objects.filter(course=course, user=user).delete()
+    note(course, by, "member removed", member=user.get_username())
+
+
+def _parts(course: Course) -> dict[int, str]:
+    """The members' parts by user, locked against who changes them at the same time."""
+    Course.objects.select_for_update().get(pk=course.pk)
+    return dict(course.memberships.values_list("user", "part"))
+
+
+def _require_another_owner(parts: dict[int, str], user: Any) -> None:
+    owners = [key for key, part in parts.items() if part == Membership.Part.OWNER]
+    if owners == [user.pk]:
+        raise PartitorError("A course needs an owner. Make someone else one first.")

@@ -9,4 +9,5 @@ urlpatterns = [
     path("courses", api.CoursesView.as_view()),
     path("courses/<int:course>/roster", api.RosterView.as_view()),
     path("courses/<int:course>/members", api.MembersView.as_view()),
+    path("courses/<int:course>/members/<str:user>", api.MemberView.as_view()),
 ]

@@ -164,6 +164,7 @@ class MatchView(APIView):
     def put(self, request: Request, submission: int) -> Response:
         """Say whose work it is."""
         found = find_own(request, Submission.objects, "assignment__course", pk=submission)
+        require_deciding(request, found.assignment.course)
         given = MatchSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         student = None

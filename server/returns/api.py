@@ -18,7 +18,7 @@ from rest_framework.views import APIView
 
 from assignments.api import own_assignment
 from config.conflict import VersionField
-from courses.permissions import find_own, require_deciding
+from courses.permissions import decides, find_own, require_deciding
 from intake.models import Submission
 from partitor.feedback.render import page_html
 from partitor.feedback.wording import FeedbackPage
@@ -93,16 +93,17 @@ class ReturnView(APIView):
 
 def _represent(assignment: Any, request: Request) -> dict[str, Any]:
     plan = services.plan_of(assignment)
-    part = assignment.course.memberships.get(user=request.user).part
+    deciding = decides(request.user, assignment.course)
     return {
         "title": assignment.title,
-        "may_decide": part != "assistant",
+        "may_decide": deciding,
         "hint": plan.hint,
-        "students": [_line(line) for line in services.lines(assignment, plan)],
+        "students": [_line(line, deciding) for line in services.lines(assignment, plan)],
     }
 
 
-def _line(line: services.Line) -> dict[str, Any]:
+def _line(line: services.Line, deciding: bool) -> dict[str, Any]:
+    """One student's return; the private link is for those who hand it out."""
     submission, handback = line.submission, line.handback
     return {
         "submission": submission.pk,
@@ -116,7 +117,7 @@ def _line(line: services.Line) -> dict[str, Any]:
         "total": line.total,
         "published": handback.published,
         "stale": line.stale,
-        "link": f"/s/{services.key_of(handback)}" if handback.published else "",
+        "link": f"/s/{services.key_of(handback)}" if handback.published and deciding else "",
         "version": handback.version,
     }
 

@@ -9,10 +9,11 @@ from django.db import transaction
 from django.db.models import Sum
 from django.db.models.functions import Coalesce
 from django.utils import timezone
-from rest_framework.exceptions import ValidationError
+from rest_framework.exceptions import PermissionDenied, ValidationError
 
 from checking.models import Check
 from config.conflict import changed
+from courses.permissions import decides
 from courses.services import note
 from intake.models import Attempt, Submission
 from partitor.exchange.report import SubmissionReport
@@ -105,6 +106,8 @@ def set_mark(
         raise ValidationError("The rubric has no such criterion.")
     changed(mark, version, user, "this mark", lambda held: {"level": held.set_level, "reason": held.reason})
     course = attempt.submission.assignment.course
+    if mark.set_by is not None and decides(mark.set_by, course) and not decides(user, course):
+        raise PermissionDenied("A teacher has set this mark; only a teacher changes it.")
     if level is None:
         mark.set_level = mark.set_points = mark.set_by = mark.set_at = None
         mark.reason = ""

@@ -14,7 +14,7 @@ class Conflict {
     this.choose('theirs');
     this.said = said;
     this.mine = rows(mine);
-    this.theirs = rows(theirs).filter(([name]) => name in mine);
+    this.theirs = rows(theirs);
     this.open = true;
     return new Promise((resolve) => (this.#choose = resolve));
   }

@@ -9,7 +9,7 @@ describe('a write on an old version', () => {
     expect(await written((version) => Promise.resolve(version), 3, {})).toBe(3);
   });
 
-  it('shows both, of the fields that are written, and writes over theirs when asked to', async () => {
+  it('shows what is written and all that is there, and writes over theirs when asked to', async () => {
     const versions: (number | undefined)[] = [];
     const answer = written(
       (version) => {
@@ -23,7 +23,10 @@ describe('a write on an old version', () => {
     expect([conflict.open, conflict.mine, conflict.theirs]).toEqual([
       true,
       [['words', 'Mine']],
-      [['words', 'Theirs']]
+      [
+        ['words', 'Theirs'],
+        ['decision', 'open']
+      ]
     ]);
     conflict.choose('mine');
     expect(await answer).toBe('kept');

@@ -9,7 +9,7 @@
 >
   <p>{conflict.said}</p>
   <div class="my-4 grid grid-cols-2 gap-6">
-    {#each [{ title: 'Yours', rows: conflict.mine }, { title: 'Theirs', rows: conflict.theirs }] as side (side.title)}
+    {#each [{ title: 'Yours, not saved yet', rows: conflict.mine }, { title: 'Theirs, as it is now', rows: conflict.theirs }] as side (side.title)}
       <section aria-label={side.title}>
         <h3 class="border-b border-line pb-1">{side.title}</h3>
         <dl>

@@ -1,7 +1,7 @@
 <!-- Who teaches and who assists in a course. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, take } from '$lib/api/client';
+  import { api, take, type Schemas } from '$lib/api/client';
   import Notice from '$lib/ui/Notice.svelte';
 
   let { course, mayDecide }: { course: number; mayDecide: boolean } = $props();
@@ -12,28 +12,42 @@
     queryFn: () => take(api.GET('/api/courses/{course}/members', path))
   }));
   let user = $state('');
-  let part = $state<'teacher' | 'assistant'>('assistant');
+  let part = $state<'owner' | 'teacher' | 'assistant'>('assistant');
   let problem = $state('');
 
-  async function add(event: SubmitEvent) {
-    event.preventDefault();
+  async function keep(work: Promise<Schemas['Member'][]>) {
     problem = '';
     try {
-      client.setQueryData(
-        ['members', course],
-        await take(api.POST('/api/courses/{course}/members', { ...path, body: { user, part } }))
-      );
-      user = '';
+      client.setQueryData(['members', course], await work);
+      return true;
     } catch (error) {
       problem = (error as Error).message;
+      return false;
     }
+  }
+  async function add(event: SubmitEvent) {
+    event.preventDefault();
+    const body = { user, part };
+    if (await keep(take(api.POST('/api/courses/{course}/members', { ...path, body })))) user = '';
+  }
+  function remove(member: string) {
+    const where = { params: { path: { course, user: member } } };
+    return keep(take(api.DELETE('/api/courses/{course}/members/{user}', where)));
   }
 </script>
 
 <ul>
   {#each members.data ?? [] as m (m.user)}
     <li class="flex justify-between border-b border-line py-1">
-      <span>{m.name || m.user} <span class="quiet">{m.user}</span></span><span class="quiet">{m.part}</span>
+      <span>{m.name || m.user} <span class="quiet">{m.user}</span></span>
+      <span class="quiet flex gap-4"
+        >{m.part}
+        {#if mayDecide && m.part !== 'owner'}<button
+            class="hover:underline"
+            aria-label="Remove {m.name || m.user}"
+            onclick={() => remove(m.user)}>Remove</button
+          >{/if}</span
+      >
     </li>
   {/each}
 </ul>
@@ -44,7 +58,7 @@
       >Part<select bind:value={part}
         ><option value="assistant">assistant: reviews</option><option value="teacher"
           >teacher: decides too</option
-        ></select
+        ><option value="owner">owner: appoints others too</option></select
       ></label
     >
     <button class="press">Add</button>
