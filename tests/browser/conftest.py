@@ -25,7 +25,7 @@ def worker(transactional_db: None, settings: Any, tmp_path: Path) -> Iterator[No
     environment["PARTITOR_UPLOADS"] = str(settings.UPLOADS)
     with (tmp_path / "worker.log").open("wb") as log:
         process = subprocess.Popen(
-            [sys.executable, ROOT / "server" / "manage.py", "procrastinate", "worker", "--queues", "batches,checks"],
+            [sys.executable, ROOT / "server" / "manage.py", "work"],
             env=environment,
             stdout=log,
             stderr=log,

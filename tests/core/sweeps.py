@@ -6,10 +6,11 @@ import re
 from collections.abc import Callable, Sequence
 
 from core.builders import read
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
-from partitor.suggestions.attempts import Deadline, Proved, attempt
+from partitor.suggestions.attempts import Proved, attempt
 from partitor.suggestions.makings import makings
 from partitor.suggestions.worked import replaced, work_through
 

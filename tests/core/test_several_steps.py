@@ -8,10 +8,10 @@ import pytest
 
 from core.builders import file, printed, read, verdict, worked
 from core.faults import with_faults
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.limits import Limits
 from partitor.suggestions import cutting, edits
-from partitor.suggestions.attempts import Deadline
 from partitor.suggestions.cutting import Cut, Cutting, next_cut
 from partitor.suggestions.proof import NewFunction, NewFunctions, prove
 from partitor.suggestions.steps import NO_COPIES

@@ -6,10 +6,11 @@ import pytest
 
 from core.builders import file, run
 from core.wild_functions import near_pair, numbered_runs
+from partitor.deadline import Deadline
 from partitor.program.program import Program
 from partitor.repeats.find import find_repeats
 from partitor.repeats.limits import Limits
-from partitor.suggestions.attempts import Deadline, Proved, attempt
+from partitor.suggestions.attempts import Proved, attempt
 from partitor.suggestions.merges import merge_candidate
 from partitor.suggestions.near_merges import near_merge_candidate
 from partitor.suggestions.worked import proved_suggestions, work_through
