@@ -110,6 +110,9 @@ AXES_COOLOFF_TIME = 0.25
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_LOCKOUT_CALLABLE = "config.errors.locked_out"
 AXES_VERBOSE = False
+TRUSTED_PROXIES = int(os.environ.get("PARTITOR_PROXIES", "0"))
+"""Proxies of ours in front: so many entries of X-Forwarded-For, from the right, are believed."""
+AXES_CLIENT_IP_CALLABLE = "config.address.client_address"
 
 if HTTPS:  # behind a proxy that speaks TLS: one setting for all that this needs
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
@@ -165,7 +168,8 @@ REST_FRAMEWORK = {
     "DEFAULT_PARSER_CLASSES": ["config.parsing.StrictJSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "config.errors.sentence",
-    "DEFAULT_THROTTLE_RATES": {"sample": "40/min"},
+    "DEFAULT_THROTTLE_RATES": {"sample": "40/min", "login": "60/min"},
+    "NUM_PROXIES": TRUSTED_PROXIES,
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Partitor",

@@ -15,6 +15,7 @@ from rest_framework.parsers import MultiPartParser
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
+from rest_framework.throttling import SimpleRateThrottle
 from rest_framework.views import APIView
 
 from . import services
@@ -32,14 +33,30 @@ class SessionSerializer(serializers.Serializer):
 class LoginSerializer(serializers.Serializer):
     """A login."""
 
-    user = serializers.CharField()
-    password = serializers.CharField()
+    user = serializers.CharField(max_length=150)
+    password = serializers.CharField(max_length=200, trim_whitespace=False)
+
+
+class LoginThrottle(SimpleRateThrottle):
+    """So many tries to log in from one address, whoever they are for: hashing costs time, which nobody else may use
+    up. A whole classroom behind one address stays below."""
+
+    scope = "login"
+
+    def allow_request(self, request: Request, view: APIView) -> bool:
+        """True for everything but a login beyond the rate."""
+        return request.method != "POST" or super().allow_request(request, view)
+
+    def get_cache_key(self, request: Request, view: APIView) -> str:
+        """The address, whoever is logged in there."""
+        return self.cache_format % {"scope": self.scope, "ident": self.get_ident(request)}
 
 
 class SessionView(APIView):
     """The session."""
 
     permission_classes = [AllowAny]
+    throttle_classes = [LoginThrottle]
 
     @extend_schema(responses=SessionSerializer, operation_id="session")
     def get(self, request: Request) -> Response:

@@ -1,5 +1,7 @@
 """Logging in, and what is behind the login."""
 
+import json
+
 import pytest
 from api_client import PASSWORD, Api, numbers
 from django.test import Client
@@ -112,3 +114,31 @@ def test_pages_carry_a_strict_content_security_policy(people, course):
 
 def test_the_server_says_that_it_is_well():
     assert Client().get("/healthy").content == b"ok"
+
+
+def test_a_stranger_does_not_lock_a_victim_out(people, settings, db):
+    settings.TRUSTED_PROXIES = 1
+    wrong = json.dumps({"user": "ines", "password": "guessed"})
+    for number in range(12):
+        # What the stranger writes into the header himself changes nothing: only our proxy's entry counts.
+        forged = {"x-forwarded-for": f"10.0.0.{number}, 203.0.113.9"}
+        last = Client().post("/api/session", wrong, content_type="application/json", headers=forged)
+    assert last.status_code == 429
+    right = json.dumps({"user": "ines", "password": PASSWORD})
+    own = {"x-forwarded-for": "198.51.100.4"}
+    assert Client().post("/api/session", right, content_type="application/json", headers=own).status_code == 200
+
+
+def test_tries_from_one_address_are_limited_whoever_they_are_for(people, db, settings):
+    answers = [
+        Client().post(
+            "/api/session", json.dumps({"user": f"nobody{n}", "password": "x"}), content_type="application/json"
+        )
+        for n in range(62)
+    ]
+    assert {a.status_code for a in answers[:60]} == {400}
+    assert answers[-1].status_code == 429
+    assert isinstance(answers[-1].json()["detail"], str)
+    long = json.dumps({"user": "ines", "password": "x" * 100_000})
+    settings.TRUSTED_PROXIES = 0
+    assert Client().post("/api/session", long, content_type="application/json").status_code in {400, 429}
