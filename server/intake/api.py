@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import Any
 
-from django.db.models import Prefetch
+from django.db.models import Count, Prefetch
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.parsers import MultiPartParser
@@ -18,7 +19,7 @@ from checking.services import light_checks
 from courses.permissions import find_own, require_deciding
 
 from . import services
-from .models import Batch, Submission
+from .models import Attempt, Batch, Submission
 
 
 class UnreadSerializer(serializers.Serializer):
@@ -53,6 +54,14 @@ class BatchSerializer(serializers.Serializer):
     created = serializers.DateTimeField()
     total = serializers.IntegerField()
     done = serializers.IntegerField()
+    """Ended, however: checked, failed or cancelled."""
+    checked = serializers.IntegerField()
+    failed = serializers.IntegerField()
+    unmatched = serializers.IntegerField()
+    start = serializers.IntegerField()
+    """How many submissions come before the first that is listed."""
+    page = serializers.IntegerField()
+    """How many are listed at a time."""
     unread = UnreadSerializer(many=True)
     submissions = ProgressSerializer(many=True)
 
@@ -63,29 +72,29 @@ class BatchUploadSerializer(serializers.Serializer):
     file = serializers.ListField(child=serializers.FileField(), allow_empty=False)
 
 
-ENDED = {Check.State.DONE, Check.State.FAILED, Check.State.CANCELLED}
+class PageQuerySerializer(serializers.Serializer):
+    """Which part of a long list is wanted."""
+
+    start = serializers.IntegerField(required=False, min_value=0, max_value=1_000_000, default=0)
 
 
-def represent(batch: Batch) -> dict[str, Any]:
-    """A batch as the API gives it."""
-    lines = []
-    attempts = batch.attempts.select_related("submission").order_by("submission__name")
-    attempts = attempts.prefetch_related(Prefetch("checks", light_checks()))
-    for attempt in attempts:
-        check = attempt.current_check()
-        lines.append(
-            {
-                "submission": attempt.submission_id,
-                "name": attempt.submission.name,
-                "student": attempt.submission.student_id,
-                "received_as": attempt.received_as,
-                "attempt": attempt.number,
-                "state": check.state,
-                "remarks": check.remark_count,
-                "problem": check.problem,
-                "ignored": len(attempt.ignored),
-            }
+ENDED = (Check.State.DONE, Check.State.FAILED, Check.State.CANCELLED)
+PAGE = 100
+"""Submissions of a batch that are listed at a time; the counts are of all."""
+
+
+def represent(batch: Batch, start: int = 0) -> dict[str, Any]:
+    """A batch as the API gives it, with the submissions from `start` on."""
+    attempts = batch.attempts.select_related("submission").order_by("submission__name", "number", "pk")
+    states = Counter(
+        dict(
+            Check.objects.filter(attempt__batch=batch, trial=False)
+            .order_by()
+            .values_list("state")
+            .annotate(count=Count("attempt", distinct=True))
         )
+    )
+    listed = attempts[start : start + PAGE].prefetch_related(Prefetch("checks", light_checks()))
     return {
         "id": batch.pk,
         "file_name": batch.file_name,
@@ -93,10 +102,30 @@ def represent(batch: Batch) -> dict[str, Any]:
         "problem": batch.problem,
         "junk": batch.junk,
         "created": batch.created,
-        "total": len(lines),
-        "done": sum(line["state"] in ENDED for line in lines),
+        "total": batch.attempts.count(),
+        "done": sum(states[state] for state in ENDED),
+        "checked": states[Check.State.DONE],
+        "failed": states[Check.State.FAILED],
+        "unmatched": batch.attempts.filter(submission__student=None).count(),
+        "start": start,
+        "page": PAGE,
         "unread": list(batch.unread.values("name", "why")),
-        "submissions": lines,
+        "submissions": [_line(attempt) for attempt in listed],
+    }
+
+
+def _line(attempt: Attempt) -> dict[str, Any]:
+    check = attempt.current_check()
+    return {
+        "submission": attempt.submission_id,
+        "name": attempt.submission.name,
+        "student": attempt.submission.student_id,
+        "received_as": attempt.received_as,
+        "attempt": attempt.number,
+        "state": check.state,
+        "remarks": check.remark_count,
+        "problem": check.problem,
+        "ignored": len(attempt.ignored),
     }
 
 
@@ -129,10 +158,13 @@ class BatchesView(APIView):
 class BatchView(APIView):
     """One batch."""
 
-    @extend_schema(responses=BatchSerializer, operation_id="batch")
+    @extend_schema(parameters=[PageQuerySerializer], responses=BatchSerializer, operation_id="batch")
     def get(self, request: Request, batch: int) -> Response:
-        """How far it is."""
-        return Response(represent(find_own(request, Batch.objects, "assignment__course", pk=batch)))
+        """How far it is, and a page of its submissions."""
+        found = find_own(request, Batch.objects, "assignment__course", pk=batch)
+        asked = PageQuerySerializer(data=request.query_params)
+        asked.is_valid(raise_exception=True)
+        return Response(represent(found, asked.validated_data["start"]))
 
     @extend_schema(responses=BatchSerializer, operation_id="cancel_batch")
     def delete(self, request: Request, batch: int) -> Response:

@@ -165,3 +165,19 @@ def test_odd_characters_are_stored(teacher, assignment, people, work):
     data = members(teacher, assignment)
     batch = teacher.good("GET", f"assignments/{assignment.pk}/batches")[0]
     assert "Ida Holm" in data or batch["unread"]
+
+
+def test_a_long_batch_is_listed_page_by_page_and_counted_whole(teacher, assignment, people, work, monkeypatch):
+    monkeypatch.setattr("intake.api.PAGE", 2)
+    hand_in(assignment, people["ines"], demo_zip("Nadia", "Salma", "Femke", "Anton", "Bastian"))
+    work()
+    (first,) = teacher.good("GET", f"assignments/{assignment.pk}/batches")
+    pages = [teacher.good("GET", f"batches/{first['id']}?start={start}") for start in (0, 2, 4, 6)]
+    assert [[line["name"].split()[0] for line in page["submissions"]] for page in pages] == [
+        ["Anton", "Bastian"],
+        ["Femke", "Nadia"],
+        ["Salma"],
+        [],
+    ]
+    assert {(page["total"], page["done"], page["checked"], page["failed"]) for page in pages} == {(5, 5, 5, 0)}
+    assert teacher("GET", f"batches/{first['id']}?start=-1")[0] == 400

@@ -154,7 +154,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description How far it is. */
+        /** @description How far it is, and a page of its submissions. */
         get: operations["batch"];
         put?: never;
         post?: never;
@@ -543,6 +543,11 @@ export interface components {
             created: string;
             total: number;
             done: number;
+            checked: number;
+            failed: number;
+            unmatched: number;
+            start: number;
+            page: number;
             unread: components["schemas"]["Unread"][];
             submissions: components["schemas"]["Progress"][];
         };
@@ -1504,7 +1509,9 @@ export interface operations {
     };
     batch: {
         parameters: {
-            query?: never;
+            query?: {
+                start?: number;
+            };
             header?: never;
             path: {
                 batch: number;

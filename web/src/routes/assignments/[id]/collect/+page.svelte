@@ -21,10 +21,13 @@
   }));
   const moving = (batches?: Schemas['Batch'][]) =>
     batches?.some((b) => b.state === 'received' || b.state === 'checking') ?? false;
+  const longest = (batches?: Schemas['Batch'][]) => Math.max(0, ...(batches ?? []).map((b) => b.total));
   const batches = createQuery(() => ({
     queryKey: ['batches', id],
     queryFn: () => take(api.GET('/api/assignments/{assignment}/batches', path)),
-    refetchInterval: (query) => (moving(query.state.data) ? 400 : false)
+    // A long batch is asked after less often: what is new in it is a smaller part of it.
+    refetchInterval: (query) =>
+      moving(query.state.data) ? (longest(query.state.data) > 500 ? 2000 : 400) : false
   }));
   let problem = $state('');
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, take, type Schemas } from '$lib/api/client';
   import Notice from '$lib/ui/Notice.svelte';
   import { outcome, plural, STATES } from '$lib/words';
@@ -15,8 +16,17 @@
     changed: () => Promise<void>;
   } = $props();
   const moving = $derived(batch.state === 'received' || batch.state === 'checking');
-  const unmatched = $derived(batch.submissions.filter((s) => s.student === null).length);
-  const failed = $derived(batch.submissions.filter((s) => s.state === 'failed').length);
+  let start = $state(0);
+  // The first page comes with the list of batches; a later one is asked for, and again while the batch moves.
+  const later = createQuery(() => ({
+    queryKey: ['batch', batch.id, start],
+    enabled: start > 0,
+    queryFn: () =>
+      take(api.GET('/api/batches/{batch}', { params: { path: { batch: batch.id }, query: { start } } })),
+    refetchInterval: moving ? 2000 : (false as const)
+  }));
+  const shown = $derived(start > 0 ? (later.data?.submissions ?? []) : batch.submissions);
+  const client = useQueryClient();
   let problem = $state('');
 
   async function match(submission: number, value: string) {
@@ -32,6 +42,7 @@
     } catch (error) {
       problem = (error as Error).message;
     }
+    await client.invalidateQueries({ queryKey: ['batch', batch.id] });
     await changed();
   }
   async function cancel() {
@@ -51,9 +62,11 @@
       {:else if batch.state === 'checking'}
         {batch.done} of {batch.total} checked
       {:else if batch.state === 'cancelled'}
-        Cancelled; {batch.submissions.filter((s) => s.state === 'done').length} of {batch.total} were checked
+        Cancelled; {batch.checked} of {batch.total} were checked
       {:else if batch.state === 'done'}
-        <span class={batch.total && !failed ? 'text-done' : 'text-seal'}>{outcome(batch.total, failed)}</span>
+        <span class={batch.total && !batch.failed ? 'text-done' : 'text-seal'}
+          >{outcome(batch.total, batch.failed)}</span
+        >
         {#if batch.total}· <a href="/assignments/{assignment}/class">look at the class</a>{/if}
       {/if}
     </span>
@@ -75,10 +88,10 @@
       {/each}
     </ul>
   {/if}
-  {#if batch.submissions.length}
+  {#if batch.total}
     <h3 class="mt-4">
-      {plural(batch.submissions.length, 'submission')}{#if unmatched}, <span class="text-seal"
-          >{unmatched} not on the class list</span
+      {plural(batch.total, 'submission')}{#if batch.unmatched}, <span class="text-seal"
+          >{batch.unmatched} not on the class list</span
         >{/if}
     </h3>
     <table class="w-full">
@@ -90,7 +103,7 @@
         ></thead
       >
       <tbody>
-        {#each batch.submissions as s (`${s.submission}-${s.attempt}`)}
+        {#each shown as s (`${s.submission}-${s.attempt}`)}
           <tr class="border-b border-line">
             <td class="mono py-1">{s.received_as}</td>
             <td>
@@ -116,5 +129,18 @@
         {/each}
       </tbody>
     </table>
+    {#if batch.total > batch.page}
+      <nav class="mt-3 flex items-baseline gap-4" aria-label="Pages of {batch.file_name}">
+        <button class="press" disabled={start === 0} onclick={() => (start = Math.max(0, start - batch.page))}
+          >Before</button
+        >
+        <span class="quiet">{start + 1} to {Math.min(batch.total, start + batch.page)} of {batch.total}</span>
+        <button
+          class="press"
+          disabled={start + batch.page >= batch.total}
+          onclick={() => (start += batch.page)}>Next</button
+        >
+      </nav>
+    {/if}
   {/if}
 </section>
