@@ -132,7 +132,7 @@
     {#if batch.total > batch.page}
       <nav class="mt-3 flex items-baseline gap-4" aria-label="Pages of {batch.file_name}">
         <button class="press" disabled={start === 0} onclick={() => (start = Math.max(0, start - batch.page))}
-          >Before</button
+          >Previous</button
         >
         <span class="quiet">{start + 1} to {Math.min(batch.total, start + batch.page)} of {batch.total}</span>
         <button
