@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import msgspec
 from django.conf import settings
 from django.db import models
@@ -11,6 +13,13 @@ from partitor.exchange.assignment import Assignment as Spec
 from partitor.exchange.assignment import parse_assignment
 from partitor.languages.registry import language_of
 from partitor.source import Source
+
+
+@lru_cache(maxsize=64)
+def _parsed(text: str) -> Spec:
+    """An assignment file's record with its whole rubric: a version never changes, and is asked for again and again."""
+    spec = parse_assignment(text)
+    return msgspec.structs.replace(spec, criteria=spec.rubric())
 
 
 class Assignment(models.Model):
@@ -32,7 +41,9 @@ class Assignment(models.Model):
     def given(self, kind: str) -> tuple[Source, ...]:
         """The starter code or the reference solution, as the core reads it."""
         sources = []
-        for file in self.given_files.filter(kind=kind):
+        for file in self.given_files.all():
+            if file.kind != kind:
+                continue
             language = language_of(file.path, file.text)
             sources.append(Source(file.path, file.text, language.id if language else None))
         return tuple(s for s in sources if s.language)
@@ -52,8 +63,7 @@ class AssignmentVersion(models.Model):
 
     def spec(self) -> Spec:
         """The text as the core's record."""
-        spec = parse_assignment(self.text)
-        return msgspec.structs.replace(spec, criteria=spec.rubric())
+        return _parsed(self.text)
 
 
 class GivenFile(models.Model):

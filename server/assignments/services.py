@@ -9,7 +9,7 @@ from django.db import transaction
 from django.db.models import Count, Q
 
 from config import children
-from config.conflict import Conflict
+from config.conflict import require_newest
 from courses.models import Course
 from courses.services import note
 from partitor.errors import PartitorError, TooCostly
@@ -63,10 +63,14 @@ def change_assignment(assignment: Assignment, user: Any, text: str, version: int
     spec = parse_assignment(text)
     Assignment.objects.select_for_update().get(pk=assignment.pk)
     current = assignment.current()
-    by = current.created_by
-    if version is not None and version != current.number and by != user:
-        who = by.get_full_name() or by.get_username() if by else ""
-        raise Conflict("this assignment", who, {"version": current.number, "spec": msgspec.to_builtins(current.spec())})
+    require_newest(
+        version,
+        current.number,
+        current.created_by,
+        user,
+        "this assignment",
+        lambda: {"version": current.number, "spec": msgspec.to_builtins(current.spec())},
+    )
     if current.text == text or parse_assignment(current.text) == spec:
         return current
     assignment.title = spec.title[:200]

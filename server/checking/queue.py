@@ -51,7 +51,7 @@ def grouped(checks: Iterable[tuple[int, int]]) -> list[Sequence[int]]:
 
 
 def defer_finish(assignment: int) -> None:
-    """Queue the finishing of a class's results, once however often it is asked for."""
+    """Queue the finishing of a class's results; a job for it that waits already is enough."""
     try:
         with transaction.atomic():
             app.configure_task(

@@ -29,6 +29,8 @@ TOO_COSTLY = "It is too costly to check: it {}. The program is kept and can be r
 GIVEN_UP = "Checking it failed several times. The program is kept; check it again, or report this."
 KEPT_EVERY = 0.7
 """Seconds after which results are kept, so that people see them come."""
+READ = ("attempt__files", "version__assignment__given_files")
+"""What all checks of a job read, in one query each."""
 RESULT = (
     "state",
     "problem",
@@ -67,7 +69,7 @@ def _begun(numbers: Sequence[int]) -> list[Check]:
     waiting = Check.objects.filter(pk__in=numbers, state__in=[Check.State.QUEUED, Check.State.RUNNING])
     waiting.update(state=Check.State.RUNNING)
     begun = Check.objects.filter(pk__in=numbers, state=Check.State.RUNNING).order_by("pk")
-    return list(begun.select_related("attempt__submission", "version__assignment").prefetch_related("attempt__files"))
+    return list(begun.select_related("attempt__submission", "version__assignment").prefetch_related(*READ))
 
 
 def outcome(check: Check) -> SubmissionReport | str:
@@ -81,8 +83,8 @@ def outcome(check: Check) -> SubmissionReport | str:
         return TOO_COSTLY.format("could not even be read in time")
     except Stopped as problem:
         return TOO_COSTLY.format(problem)
-    except Failed:
-        log.exception("A check failed", extra={"check": check.pk})
+    except Failed as problem:  # where in the child it happened is all that the log needs
+        log.error("A check failed: %s", problem, extra={"check": check.pk})
         return "Partitor itself failed on it. The program is kept; please report this."
     return msgspec.structs.replace(report, name=check.attempt.submission.name)
 

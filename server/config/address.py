@@ -7,10 +7,10 @@ from django.http import HttpRequest
 
 
 def client_address(request: HttpRequest) -> str:
-    """The address that the outermost trusted proxy saw: what stands further left in the header anyone can write."""
+    """The address that the outermost trusted proxy saw: anyone can write what is further left in the header."""
     direct = str(request.META.get("REMOTE_ADDR", ""))
     trusted: int = settings.TRUSTED_PROXIES
     if not trusted:
         return direct
-    told = [part.strip() for part in request.META.get("HTTP_X_FORWARDED_FOR", "").split(",") if part.strip()]
-    return told[-min(trusted, len(told))] if told else direct
+    entries = [part.strip() for part in request.META.get("HTTP_X_FORWARDED_FOR", "").split(",") if part.strip()]
+    return entries[-min(trusted, len(entries))] if entries else direct

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from typing import Any, Protocol
 
 from django.utils import timezone
@@ -22,9 +23,9 @@ class Conflict(APIException):
 
     status_code = 409
 
-    def __init__(self, what: str, who: str, current: Any) -> None:
-        by = who or "Someone"
-        super().__init__(f"{by} changed {what} while you were writing. Nothing of yours is stored yet: choose.")
+    def __init__(self, what: str, by: Any, current: Any) -> None:
+        who = by.get_full_name() or by.get_username() if by else "Someone"
+        super().__init__(f"{who} changed {what} while you were writing. Nothing of yours is stored yet: choose.")
         self.current = current
 
 
@@ -35,12 +36,21 @@ class VersionField(serializers.IntegerField):
         super().__init__(required=False, min_value=0, max_value=1_000_000_000)
 
 
-def changed(record: Versioned, given: int | None, user: Any, what: str, current: Any) -> None:
-    """Count a change of a locked record. Raises Conflict where `given` is an older version and the last change was
-    another person's (nobody has to choose between two changes of their own); `current` makes the record's
+def require_newest(given: int | None, newest: int, by: Any, user: Any, what: str, current: Callable[[], Any]) -> None:
+    """Raises Conflict where a change was made on a version that is `given` and not the `newest`, and the last change,
+    `by`, was another person's: nobody has to choose between two changes of their own. `current` makes the record's
     representation."""
-    by = record.changed_by
-    if given is not None and given != record.version and by != user:
-        raise Conflict(what, by.get_full_name() or by.get_username() if by else "", current(record))
+    if given is not None and given != newest and by != user:
+        raise Conflict(what, by, current())
+
+
+def changed(record: Versioned, given: int | None, user: Any, what: str, current: Callable[[], Any]) -> None:
+    """Count a change of a locked record. Raises Conflict as above."""
+    require_newest(given, record.version, record.changed_by, user, what, current)
     record.version += 1
     record.changed_by, record.changed_at = user, timezone.now()
+
+
+def fields_of(record: object, names: Sequence[str]) -> dict[str, Any]:
+    """A record's fields as a person who has to choose sees them."""
+    return {name: getattr(record, name) for name in names}

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
-import traceback
 from typing import Any
 
 import structlog
+
+from partitor.errors import where
 
 ABOUT = ["job", "check", "batch", "kind", "status"]
 """What a line may carry beside its words: numbers and kinds, no text of people."""
@@ -21,9 +22,7 @@ def where_it_happened(logger: Any, method: str, line: dict[str, Any]) -> dict[st
     if isinstance(problem, tuple):
         problem = problem[1]
     if isinstance(problem, BaseException):
-        frames = traceback.extract_tb(problem.__traceback__)
-        line["kind"] = type(problem).__name__
-        line["frames"] = [f"{frame.filename}:{frame.lineno} {frame.name}" for frame in frames]
+        line["kind"], *line["frames"] = where(problem)
     return line
 
 

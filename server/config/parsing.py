@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Mapping
 from typing import IO, Any
 from urllib.parse import unquote
@@ -11,13 +10,14 @@ from django.http import HttpRequest, HttpResponseBase
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import JSONParser
 
+from partitor.reading.text import storable
+
 from .answers import answer
 
 DEEPEST = 30
-"""Lists and objects inside each other; the deepest that is asked for has six."""
+"""Lists and objects inside each other; the deepest that a call needs has six."""
 LARGEST = 10**15
 """A number beyond this is a slip or an attack; counts and points are far below, and databases hold it."""
-NOT_STORABLE = re.compile("[\x00\ud800-\udfff]")
 
 
 class StrictJSONParser(JSONParser):
@@ -40,7 +40,7 @@ class StrictJSONParser(JSONParser):
 def _look_through(value: object, depth: int) -> None:
     if depth > DEEPEST:
         raise ParseError("The data is nested too deep.")
-    if isinstance(value, str) and NOT_STORABLE.search(value):
+    if isinstance(value, str) and storable(value) != value:
         raise ParseError("The data holds a character that cannot be stored (a NUL or half of a character).")
     if isinstance(value, (int, float)) and not abs(value) <= LARGEST:
         raise ParseError("The data holds a number that is too large.")

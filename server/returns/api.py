@@ -98,25 +98,25 @@ def _represent(assignment: Any, request: Request) -> dict[str, Any]:
         "title": assignment.title,
         "may_decide": deciding,
         "hint": plan.hint,
-        "students": [_line(line, deciding) for line in services.lines(assignment, plan)],
+        "students": [_line(state, deciding) for state in services.states_of(assignment, plan)],
     }
 
 
-def _line(line: services.Line, deciding: bool) -> dict[str, Any]:
+def _line(state: services.State, deciding: bool) -> dict[str, Any]:
     """One student's return; the private link is for those who hand it out."""
-    submission, handback = line.submission, line.handback
+    submission, handback = state.submission, state.handback
     return {
         "submission": submission.pk,
         "name": submission.name,
         "hint": handback.hint,
         "held": handback.held,
         "words": handback.words,
-        "ready": line.ready,
+        "ready": state.check is not None,
         "reviewed": submission.reviewed,
-        "remarks": line.remarks,
-        "total": line.total,
+        "remarks": state.remarks,
+        "total": state.total,
         "published": handback.published,
-        "stale": line.stale,
+        "stale": state.stale,
         "link": f"/s/{services.key_of(handback)}" if handback.published and deciding else "",
         "version": handback.version,
     }

@@ -17,7 +17,7 @@ from django.utils import timezone
 
 from assignments.models import Assignment
 from checking.models import Check
-from config.conflict import changed
+from config.conflict import changed, fields_of
 from courses.services import note
 from intake.models import Attempt, Submission
 from partitor.exchange.report import SubmissionReport
@@ -59,38 +59,15 @@ def set_handback(submission: Submission, user: Any, changes: dict[str, Any], ver
     the return is no longer as it was in `version`."""
     Handback.objects.get_or_create(submission=submission)
     handback = Handback.objects.select_for_update().get(submission=submission)
-    changed(
-        handback, version, user, "this return", lambda held: {f: getattr(held, f) for f in ("hint", "held", "words")}
-    )
+    changed(handback, version, user, "this return", lambda: fields_of(handback, ("hint", "held", "words")))
     for field, value in changes.items():
         setattr(handback, field, value)
     handback.save(update_fields=[*changes, "version", "changed_by", "changed_at"])
     note(submission.assignment.course, user, "return changed", submission=submission.pk, **changes)
 
 
-class Line(msgspec.Struct, frozen=True):
-    """What one student gets, as far as a list of all of them tells."""
-
-    submission: Submission
-    handback: Handback
-    ready: bool
-    remarks: int
-    total: str
-    stale: bool
-
-
-def lines(assignment: Assignment, plan: ReturnPlan) -> list[Line]:
-    """Every student's return, in a handful of queries and without making a page."""
-    found = []
-    for state in states_of(assignment, plan):
-        handback = state.handback
-        stale = bool(handback.published) and handback.made_from != state.fingerprint
-        found.append(Line(state.submission, handback, state.check is not None, state.remarks, state.total, stale))
-    return found
-
-
 class State(msgspec.Struct, frozen=True):
-    """Everything that a student's page is made of, as it stands."""
+    """What a student would get now, as far as a list of all of them shows it."""
 
     submission: Submission
     handback: Handback
@@ -99,10 +76,16 @@ class State(msgspec.Struct, frozen=True):
     remarks: int
     total: str
     fingerprint: str
+    """Of everything that the page would be made of."""
+
+    @property
+    def stale(self) -> bool:
+        """True where the published page is no longer what would be given."""
+        return bool(self.handback.published) and self.handback.made_from != self.fingerprint
 
 
 def states_of(assignment: Assignment, plan: ReturnPlan) -> list[State]:
-    """What each student's page would be made of now."""
+    """Every student's return, in a handful of queries and without making a page."""
     newest = Attempt.objects.filter(submission__assignment=assignment).order_by("submission_id", "-number")
     attempts = list(newest.distinct("submission_id").select_related("submission"))
     keys = [a.pk for a in attempts]

@@ -12,7 +12,7 @@ from django.utils import timezone
 from rest_framework.exceptions import PermissionDenied, ValidationError
 
 from checking.models import Check
-from config.conflict import changed
+from config.conflict import changed, fields_of
 from courses.permissions import decides
 from courses.services import note
 from intake.models import Attempt, Submission
@@ -20,6 +20,9 @@ from partitor.exchange.report import SubmissionReport
 from partitor.records import Finding
 
 from .models import Mark, Remark
+
+DECIDED = ("state", "hint", "words")
+"""What people decide about a remark."""
 
 
 def keep_results(results: Sequence[tuple[Check, SubmissionReport]]) -> None:
@@ -104,7 +107,7 @@ def set_mark(
     mark = attempt.marks.select_for_update().filter(criterion=criterion).first()
     if mark is None:
         raise ValidationError("The rubric has no such criterion.")
-    changed(mark, version, user, "this mark", lambda held: {"level": held.set_level, "reason": held.reason})
+    changed(mark, version, user, "this mark", lambda: {"level": mark.set_level, "reason": mark.reason})
     course = attempt.submission.assignment.course
     if mark.set_by is not None and decides(mark.set_by, course) and not decides(user, course):
         raise PermissionDenied("A teacher has set this mark; only a teacher changes it.")
@@ -136,10 +139,8 @@ def change_remark(number: int, user: Any, changes: dict[str, Any], version: int 
     """Accept, set aside, reword or choose the hint level of a remark: only what is changed is written. Raises Conflict
     where the remark is no longer as it was in `version`."""
     remark = Remark.objects.select_for_update().get(pk=number)
-    chosen = {field: changes[field] for field in ("state", "hint", "words") if field in changes}
-    changed(
-        remark, version, user, "this remark", lambda held: {f: getattr(held, f) for f in ("state", "hint", "words")}
-    )
+    chosen = {field: changes[field] for field in DECIDED if field in changes}
+    changed(remark, version, user, "this remark", lambda: fields_of(remark, DECIDED))
     for field, value in chosen.items():
         setattr(remark, field, value)
     remark.save(update_fields=[*chosen, "version", "changed_by", "changed_at"])

@@ -1,4 +1,8 @@
-"""The errors that reach a person: each carries one clear sentence."""
+"""The errors that reach a person: each carries one clear sentence; and what a log may say of all others."""
+
+from __future__ import annotations
+
+import traceback
 
 
 class PartitorError(Exception):
@@ -23,3 +27,9 @@ class CannotWrite(Exception):
 
 class TooMuch(CannotWrite):
     """A function would take, or give back, more than is good to read."""
+
+
+def where(problem: BaseException) -> list[str]:
+    """The kind of an error and its frames, outermost first, without its message, which may hold a student's words."""
+    frames = traceback.extract_tb(problem.__traceback__)
+    return [type(problem).__name__, *(f"{frame.filename}:{frame.lineno} {frame.name}" for frame in frames)]

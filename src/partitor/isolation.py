@@ -12,7 +12,6 @@ import pickle
 import resource
 import signal
 import time
-import traceback
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import suppress
 from multiprocessing.connection import Connection, wait
@@ -20,7 +19,7 @@ from typing import Any
 
 import msgspec
 
-from .errors import PartitorError
+from .errors import PartitorError, where
 
 CALLS_OF_A_CHILD = 200
 """Calls after which a child is replaced, so that what its memory collects stays small."""
@@ -201,9 +200,7 @@ def _answer(function: Callable[..., Any], arguments: tuple[Any, ...]) -> bytes:
     except MemoryError:
         return pickle.dumps(("memory", ""))
     except Exception as problem:
-        # Where it happened, and no more: the message may hold a student's words, and goes into a log.
-        frames = "".join(traceback.format_tb(problem.__traceback__))
-        return pickle.dumps(("failed", f"{type(problem).__name__} in\n{frames}"))
+        return pickle.dumps(("failed", "; ".join(where(problem))))
 
 
 def _allow_processor_time(seconds: int) -> None:

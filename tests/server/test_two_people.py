@@ -1,4 +1,4 @@
-"""Two people at one thing: who writes on an old version is told, and only what is changed is written."""
+"""Two people at one thing: a write on an old version is refused, and only what is changed is written."""
 
 from concurrent.futures import ThreadPoolExecutor
 

@@ -10,7 +10,7 @@ from pathlib import Path, PurePosixPath
 
 import msgspec
 
-from ..errors import UnreadableSubmission
+from ..errors import UnreadableSubmission, where
 from ..languages.registry import LANGUAGES, language_of
 from ..source import Source
 from .archives import Entry, Unpacked, Unpacker, UnpackLimits, archive_stem, is_archive, too_large
@@ -110,8 +110,8 @@ def _submission_or_why(name: str, group: _Group, language: str) -> Submission | 
     """One submission. An error of ours costs no other submission its reading: it is logged, and said."""
     try:
         return submission_of(name, group.entries, group.refused, language, group.junk)
-    except Exception:
-        log.exception("A submission could not be read")
+    except Exception as problem:
+        log.error("A submission could not be read: %s", "; ".join(where(problem)))
         return Unreadable(name, "Partitor itself failed to read it. Please report this, with the file.")
 
 

@@ -31,7 +31,7 @@ def printable(name: str) -> str:
     try:
         name = name.encode("utf-8", "surrogateescape").decode("cp1252", "replace") if _has_bytes(name) else name
     except UnicodeEncodeError:
-        pass  # a surrogate that stands for no byte: replaced below
+        pass  # a surrogate that encodes no byte: replaced below
     return visible(NOT_PRINTABLE.sub(REPLACEMENT, name))
 
 

@@ -1,4 +1,4 @@
-"""A worker: takes jobs off the queue, gives back those of workers that died, and outlives the database's restarts."""
+"""A worker: takes jobs off the queue, requeues those of workers that died, and outlives the database's restarts."""
 
 from __future__ import annotations
 
@@ -87,13 +87,20 @@ async def _sweep(own: App) -> None:
     """Give jobs whose worker died back to the queue, or end them where they died too often."""
     while True:
         await asyncio.sleep(SWEEP)
-        await own.job_manager.prune_stalled_workers(STALLED)
-        for job in await own.job_manager.get_stalled_jobs(seconds_since_heartbeat=STALLED):
-            if job.attempts < MOST_RETRIES:
-                await own.job_manager.retry_job(job)
-                continue
-            await asyncio.to_thread(_give_up, job)
-            await own.job_manager.finish_job(job, status=jobs.Status.FAILED, delete_job=False)
+        try:
+            await _take_up_lost_jobs(own)
+        except (exceptions.ConnectorException, OperationalError) as problem:
+            log.warning("Jobs of dead workers could not be looked for; the next look comes soon", exc_info=problem)
+
+
+async def _take_up_lost_jobs(own: App) -> None:
+    await own.job_manager.prune_stalled_workers(STALLED)
+    for job in await own.job_manager.get_stalled_jobs(seconds_since_heartbeat=STALLED):
+        if job.attempts < MOST_RETRIES:
+            await own.job_manager.retry_job(job)
+            continue
+        await asyncio.to_thread(_give_up, job)
+        await own.job_manager.finish_job(job, status=jobs.Status.FAILED, delete_job=False)
 
 
 def _give_up(job: jobs.Job) -> None:

@@ -54,8 +54,8 @@ class _Sprite:
         self.name = str(target.get("name", "sprite"))
         self.blocks: Table = {k: b for k, b in target["blocks"].items() if isinstance(b, dict)}
         self.placed: set[str] = set()
-        """Blocks that stand somewhere already: each has one place, and one that is told to be in two is left out of
-        the second, or a small file could hold a program without end."""
+        """Ids of the blocks that have their place. A block has one parent; where a damaged file names two, it is left
+        out of the second, or a small file could hold a program without end."""
 
     def sheet(self) -> Sheet:
         tops = [(k, b) for k, b in self.blocks.items() if b.get("topLevel") and not b.get("shadow")]

@@ -17,7 +17,7 @@
   } = $props();
   const moving = $derived(batch.state === 'received' || batch.state === 'checking');
   let start = $state(0);
-  // The first page comes with the list of batches; a later one is asked for, and again while the batch moves.
+  // The first page comes with the list of batches; a later one is fetched, and again while the batch moves.
   const later = createQuery(() => ({
     queryKey: ['batch', batch.id, start],
     enabled: start > 0,
