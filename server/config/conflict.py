@@ -25,7 +25,9 @@ class Conflict(APIException):
 
     def __init__(self, what: str, by: Any, current: Any) -> None:
         who = by.get_full_name() or by.get_username() if by else "Someone"
-        super().__init__(f"{who} changed {what} while you were writing. Your change is not saved yet. Choose which one to keep.")
+        super().__init__(
+            f"{who} changed {what} while you were writing. Your change is not saved yet. Choose which one to keep."
+        )
         self.current = current
 
 
