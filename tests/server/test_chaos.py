@@ -69,6 +69,7 @@ def test_the_job_of_a_killed_worker_is_taken_up_within_15_seconds(assignment, pe
     hand_in(assignment, people["ines"], text.encode(), "long_1.py")
     wait_until(lambda: batch_check(assignment) == "running", 30)
     second = workers()
+    wait_until(lambda: state()["workers"] == 2, 30)
     first.send_signal(signal.SIGKILL)
     begin = time.monotonic()
     wait_until(lambda: attempts_of_the_job() == 1, 25)

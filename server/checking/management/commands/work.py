@@ -6,6 +6,7 @@ import asyncio
 import logging
 import signal
 import sys
+import threading
 import time
 from typing import Any
 
@@ -19,9 +20,9 @@ from config import children
 
 log = logging.getLogger(__name__)
 QUEUES = ["batches", "checks"]
-HEARTBEAT, STALLED = 2.0, 8.0
+HEARTBEAT, STALLED = 1.5, 6.0
 """Seconds between a worker's signs of life, and seconds without one after which it counts as dead."""
-SWEEP = 3.0
+SWEEP = 2.0
 """Seconds between two looks for jobs of dead workers: with the above, a lost job is taken up within 15."""
 POLLING = 2.0
 """Seconds between two looks for jobs whose announcement was missed."""
@@ -37,7 +38,8 @@ class Command(BaseCommand):
         """Work; when the database goes away wait for it, say so, and go on."""
         for number in (signal.SIGTERM, signal.SIGINT):
             signal.signal(number, self._stop)
-        children.warm()
+        # Beside the work: a worker that starts can take up the jobs of a dead one at once.
+        threading.Thread(target=children.warm, daemon=True).start()
         while not self.stopping:
             try:
                 asyncio.run(self._work())
